@@ -1,0 +1,1 @@
+"""Pure computation on arrays and dataclasses: no clock, no files, no settings."""

@@ -1,0 +1,7 @@
+"""Readings and a brief to remedies and a verdict."""
+
+from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.judge.brief import FEELS, SCREENS_DEG, Brief
+from ridgewind.core.judge.remedies import Decision, Remedy
+
+__all__ = ["FEELS", "SCREENS_DEG", "Assessment", "Brief", "Clip", "Decision", "Remedy", "assess"]

@@ -1,0 +1,235 @@
+"""What to do with a take, in the order that a shooter would choose.
+
+Keep as shot; keep the lee; slow it; do it again. The first that passes is the verdict.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ridgewind.core.judge.brief import Brief
+from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch
+from ridgewind.core.shake.reading import Reading, ShotReading
+
+SLOWEST_USEFUL_RATE = 0.9
+"""Slowing by less than a tenth changes nothing that can be seen (chosen here)."""
+
+BAND_RANGES = {
+    "drift": "under 0.3 Hz",
+    "sway": "0.3 to 1.2 Hz",
+    "step": "1.2 to 4 Hz",
+    "jitter": "4 to 14 Hz",
+    "buzz": "over 14 Hz",
+}
+
+ONE_CHANGE = {
+    "drift": "Fix your eye on one point, or brace against something.",
+    "sway": "Add a third contact: brow, taut strap or hip.",
+    "step": "Bend the knees more and land softer, or carry the camera off the body.",
+    "jitter": "Tuck the elbows in, add a third contact, or go wider.",
+    "buzz": "Hold the camera off what vibrates, and switch the stabiliser off on a support.",
+}
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """One way on, and what comes of it.
+
+    kind: keep, lee, slow or retake. passes: it meets the brief. gust, peak: after it, None
+    where it does not apply. start_s, end_s: part of the file that it uses. rate: playback
+    rate, 1 for as shot. plays_s: seconds on screen. cost: what it takes away, "" for nothing.
+    reason: why it passes or why it is not open, one or two short sentences.
+    """
+
+    kind: str
+    passes: bool
+    gust: float | None
+    peak: float | None
+    start_s: float | None
+    end_s: float | None
+    rate: float
+    plays_s: float | None
+    cost: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class Decision:
+    """remedies in order of preference; remedy: the kind that is the verdict; text: why."""
+
+    remedies: tuple[Remedy, ...]
+    remedy: str
+    text: str
+
+
+@dataclass(frozen=True)
+class Lee:
+    """A calm stretch, with its place in the file and its figures."""
+
+    shot: ShotReading
+    stretch: Stretch
+    start_s: float
+    end_s: float
+    gust: float
+    peak: float
+
+    @property
+    def length_s(self) -> float:
+        return self.end_s - self.start_s
+
+
+def find_lee(reading: Reading, brief: Brief) -> Lee | None:
+    """The longest stretch of any shot that passes the brief's target."""
+    found = []
+    for shot in reading.shots:
+        stretch = shot.lee(target=brief.target, screen_deg=brief.screen_deg)
+        if stretch is None:
+            continue
+        gust = shot.gust(stretch, screen_deg=brief.screen_deg)
+        peak = shot.peak(stretch, screen_deg=brief.screen_deg)
+        if gust is not None and peak is not None:
+            found.append(Lee(shot, stretch, *shot.times(stretch), gust, peak))
+    return max(found, key=lambda lee: lee.length_s, default=None)
+
+
+def decide(
+    as_shot: Reading,
+    slowed: Reading | None,
+    bands: tuple[Band, ...],
+    brief: Brief,
+    *,
+    fps: float,
+    has_sound: bool,
+    duration_s: float,
+) -> Decision:
+    """Weigh the remedies.
+
+    slowed: the reading at the rate that delivery allows, None where slowing is not open.
+    fps: frames a second as captured. duration_s: length of the clip.
+    """
+    remedies = (
+        _keep(as_shot, brief, duration_s),
+        _keep_lee(as_shot, brief, duration_s),
+        _slow(slowed, brief, fps, has_sound, duration_s),
+        _retake(bands),
+    )
+    chosen = next(remedy for remedy in remedies if remedy.passes)
+    return Decision(remedies, chosen.kind, _verdict_text(chosen, remedies, brief))
+
+
+def slow_rate(brief: Brief, *, fps: float) -> float | None:
+    """Playback rate when every captured frame is shown at the delivery rate, or None."""
+    rate = brief.delivery_fps / fps
+    return rate if rate <= SLOWEST_USEFUL_RATE and not brief.keep_sound else None
+
+
+def _passes(gust: float | None, peak: float | None, brief: Brief) -> bool:
+    if gust is None or peak is None:
+        return False
+    return gust <= brief.target and peak <= brief.target + PEAK_ALLOWANCE
+
+
+def _over(gust: float, peak: float, brief: Brief) -> str:
+    if gust > brief.target:
+        return f"Peak {peak:.1f}. Over target."
+    return f"Peak {peak:.1f}, more than 1 over target."
+
+
+def _keep(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
+    gust = reading.gust(screen_deg=brief.screen_deg)
+    peak = reading.peak(screen_deg=brief.screen_deg)
+    passes = _passes(gust, peak, brief)
+    if gust is None or peak is None:
+        reason = "Not measurable."
+    elif not passes:
+        reason = _over(gust, peak, brief)
+    elif duration_s < brief.wanted_s - 0.05:
+        reason = f"Calm throughout, but {duration_s:.1f} s where you want {brief.wanted_s:g} s."
+    else:
+        reason = f"Calm throughout. Peak {peak:.1f}."
+    return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, "", reason)
+
+
+def _keep_lee(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
+    lee = find_lee(reading, brief)
+    if lee is None:
+        return Remedy(
+            "lee", False, None, None, None, None, 1.0, None, "",
+            "No full second of it is calm enough.",
+        )  # fmt: skip
+    long_enough = lee.length_s >= brief.wanted_s
+    if long_enough:
+        reason = f"{lee.length_s:.1f} s are calm, from {lee.start_s:.1f} to {lee.end_s:.1f} s."
+    else:
+        reason = f"Calm, but {lee.length_s:.1f} s. You want {brief.wanted_s:g} s."
+    cost = f"{max(0.0, duration_s - lee.length_s):.1f} s cut away"
+    return Remedy(
+        "lee", long_enough, lee.gust, lee.peak, lee.start_s, lee.end_s, 1.0, lee.length_s,
+        cost, reason,
+    )  # fmt: skip
+
+
+def _slow(
+    reading: Reading | None, brief: Brief, fps: float, has_sound: bool, duration_s: float
+) -> Remedy:
+    if reading is None:
+        if brief.keep_sound:
+            reason = "Not open: the brief keeps the sound."
+        else:
+            reason = f"Not open: {fps:.4g} frames a second leave no room at {brief.delivery_fps:g}."
+        return Remedy("slow", False, None, None, None, None, 1.0, None, "", reason)
+    rate = reading.playback
+    cost = "sound lost" if has_sound else ""
+    gust = reading.gust(screen_deg=brief.screen_deg)
+    peak = reading.peak(screen_deg=brief.screen_deg)
+    if _passes(gust, peak, brief) and duration_s / rate >= brief.wanted_s:
+        reason = f"All of it plays {duration_s / rate:.1f} s."
+        return Remedy(
+            "slow", True, gust, peak, 0.0, duration_s, rate, duration_s / rate, cost,
+            f"{reason}{' No sound.' if has_sound else ''}",
+        )  # fmt: skip
+    lee = find_lee(reading, brief)
+    if lee is None:
+        reason = "Still over target when slowed."
+        return Remedy("slow", False, gust, peak, None, None, rate, None, cost, reason)
+    plays_s = lee.length_s / rate
+    enough = plays_s >= brief.wanted_s
+    reason = f"{lee.length_s:.1f} s of calm play {plays_s:.1f} s."
+    reason += "" if enough else f" You want {brief.wanted_s:g} s."
+    return Remedy(
+        "slow", enough, lee.gust, lee.peak, lee.start_s, lee.end_s, rate, plays_s, cost,
+        f"{reason}{' No sound.' if has_sound else ''}",
+    )  # fmt: skip
+
+
+def _retake(bands: tuple[Band, ...]) -> Remedy:
+    known = [band for band in bands if band.share is not None]
+    top = max(known, key=lambda band: band.share or 0.0, default=None)
+    if top is None or not top.share:
+        reason = "Change one thing, and keep the rest as it was."
+    else:
+        where = BAND_RANGES[top.name]
+        if top.strongest_hz is not None and top.name != "drift":
+            where = f"near {top.strongest_hz:.1f} Hz"
+        reason = f"Most is {top.name} ({top.share:.0%}, {where}). {ONE_CHANGE[top.name]}"
+    return Remedy("retake", True, None, None, None, None, 1.0, None, "the shot again", reason)
+
+
+def _verdict_text(chosen: Remedy, remedies: tuple[Remedy, ...], brief: Brief) -> str:
+    target = f"the {brief.target:.1f} that {brief.feel} allows"
+    keep = remedies[0]
+    if chosen.kind == "keep":
+        return f"Keep it as shot: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
+    if chosen.kind == "lee":
+        return (
+            f"Keep the lee from {chosen.start_s:.1f} to {chosen.end_s:.1f} s: "
+            f"gust {chosen.gust:.1f} there, within {target}."
+        )
+    if chosen.kind == "slow":
+        return f"Slow to {chosen.rate:.0%}: gust {chosen.gust:.1f}, within {target}. " + (
+            chosen.reason
+        )
+    if keep.gust is None:
+        return f"Do it again. {chosen.reason}"
+    return f"Do it again: gust {keep.gust:.1f} where {brief.target:.1f} is allowed. {chosen.reason}"

@@ -1,0 +1,100 @@
+"""The path: what the tracker makes of a clip."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+TRUSTED = 0.5
+"""Trust from which a frame counts (chosen here: where error passes half the usual scatter)."""
+
+MIN_TRUSTED_SHARE = 0.5
+MIN_SHOT_S = 0.3
+"""A shot shorter than this holds too little to be called smooth or not (chosen here)."""
+
+MIN_SHOT_FRAMES = 6
+
+REASONS = {
+    "short": "too short to measure",
+    "dark": "too dark",
+    "detail": "too little detail to follow",
+    "blur": "too blurred or too fast to follow",
+    "subject": "something in front fills the frame",
+}
+
+
+@dataclass(frozen=True)
+class Shot:
+    """Frames start to stop (exclusive) between two cuts.
+
+    reason is None where the shot is measurable, else a key of REASONS.
+    """
+
+    start: int
+    stop: int
+    reason: str | None
+
+    @property
+    def measurable(self) -> bool:
+        return self.reason is None
+
+
+@dataclass(frozen=True)
+class Motion:
+    """The path of a clip, a row a frame; see docs/measurement.md for signs.
+
+    t_s, pan_pct, tilt_pct, roll_deg, zoom_pct: (n,) float64; not a number where a frame could
+    not be measured. trust: (n,) 0 to 1. error: (n, 4), half the difference between the paths
+    of two interleaved halves of the points (pan %, tilt %, roll °, zoom %): what the
+    measurement itself adds. aspect: short side / long side.
+    """
+
+    t_s: Floats
+    pan_pct: Floats
+    tilt_pct: Floats
+    roll_deg: Floats
+    zoom_pct: Floats
+    trust: Floats
+    error: Floats
+    aspect: float
+    shots: tuple[Shot, ...] = field(default_factory=tuple)
+
+    @property
+    def trusted(self) -> NDArray[np.bool_]:
+        """(n,) frames that count in statistics."""
+        good: NDArray[np.bool_] = (self.trust >= TRUSTED) & np.isfinite(self.pan_pct)
+        return good
+
+
+def split_shots(
+    trusted: NDArray[np.bool_], t_s: Floats, cuts: list[int], reasons: list[str]
+) -> tuple[Shot, ...]:
+    """Shots between cuts, each with the reason why it cannot be measured, if so.
+
+    trusted: (n,). cuts: first frames of the later shots. reasons: (n,) per frame, a key of
+    REASONS or "".
+    """
+    edges = [0, *sorted(cuts), len(trusted)]
+    shots = []
+    for start, stop in pairwise(edges):
+        if stop > start:
+            shots.append(Shot(start, stop, _why_not(trusted, t_s, reasons, start, stop)))
+    return tuple(shots)
+
+
+def _why_not(
+    trusted: NDArray[np.bool_], t_s: Floats, reasons: list[str], start: int, stop: int
+) -> str | None:
+    part = trusted[start:stop]
+    named = [reason for reason in reasons[start:stop] if reason]
+    if part.mean() < MIN_TRUSTED_SHARE and named:
+        return max(sorted(set(named)), key=named.count)
+    too_short = stop - start < MIN_SHOT_FRAMES or t_s[stop - 1] - t_s[start] < MIN_SHOT_S
+    if too_short:
+        return "short"
+    return None if part.mean() >= MIN_TRUSTED_SHARE else "detail"

@@ -1,0 +1,55 @@
+"""Working size and coarser copies of a picture."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+WORKING_LONG_SIDE_PX = 480
+"""Largest long side that is tracked (chosen here: halving again costs half the accuracy)."""
+
+LEVELS = 4
+"""Copies kept: full, 1/2, 1/4 and 1/8."""
+
+Image = NDArray[np.uint8]
+FloatImage = NDArray[np.float32]
+
+
+def working_size(width: int, height: int) -> tuple[int, int]:
+    """Size in px after halving until the long side is at most WORKING_LONG_SIDE_PX."""
+    while max(width, height) > WORKING_LONG_SIDE_PX:
+        width, height = width // 2, height // 2
+    return width, height
+
+
+def halve(image: NDArray[np.generic]) -> NDArray[np.generic]:
+    """Mean of each 2 by 2 block; an odd last row or column is dropped."""
+    height, width = image.shape[0] // 2, image.shape[1] // 2
+    even = image[: 2 * height, : 2 * width]
+    return cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA)
+
+
+def to_working(luma: NDArray[np.generic]) -> NDArray[np.generic]:
+    """Halve a luma picture (height, width) until it fits the working size."""
+    while max(luma.shape) > WORKING_LONG_SIDE_PX:
+        luma = halve(luma)
+    return luma
+
+
+def build(luma: Image) -> list[FloatImage]:
+    """Pyramid of a working picture, finest first, float32 with values 0 to 255.
+
+    The finest level is smoothed lightly so that linear interpolation between its pixels
+    stays unbiased (3 by 3 binomial, chosen here).
+    """
+    coarse: list[Image] = [luma]
+    for _ in range(LEVELS - 1):
+        coarse.append(halve(coarse[-1]))  # type: ignore[arg-type]
+    smooth = cv2.GaussianBlur(luma, (3, 3), 0)
+    return [level.astype(np.float32) for level in (smooth, *coarse[1:])]
+
+
+def to_level(points_px: NDArray[np.float64], level: int) -> NDArray[np.float64]:
+    """Positions (n, 2) at the finest level to positions at a coarser level, px."""
+    return (points_px + 0.5) / 2**level - 0.5

@@ -1,0 +1,361 @@
+"""Follow the background from frame to frame, in one pass and constant memory.
+
+Frames are compared with a reference that moves only when it must: every move of the reference
+adds a little error for good, and comparing neighbours only would hide slow sway in a random
+walk. Points carry a memory of how far they have agreed with the background; what newly enters
+the picture has to earn its say.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion import patches, pyramid
+from ridgewind.core.motion.fit import Fit, Similarity, apply, pose, read_at_centre, robust_fit, rough_similarity
+from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
+
+METHOD = "patches-1"
+"""Version of the measuring method; stored with every measurement."""
+
+Floats = NDArray[np.float64]
+Float32s = NDArray[np.float32]
+
+NOISE_PX = 0.08
+"""Expected scatter of one aligned patch, px at the working size (measured on made clips)."""
+
+FIT_ROUNDS = 2
+FINE_ITERATIONS = 2
+MIN_SCORE = 0.6
+"""Correlation with its template from which a patch is believed."""
+
+MIN_POINTS = 10
+NEW_POINT_SAY = 0.35
+MEMORY = 0.12
+"""Share of the newest frame in a point's memory of agreement."""
+
+REFERENCE_SHIFT = 0.14
+REFERENCE_LOG_SCALE = 0.12
+REFERENCE_TURN_RAD = 0.14
+REFERENCE_AGREE = 0.6
+LOST_FRAMES = 8
+"""Frames after which a lost reference is given up."""
+
+CUT_CORRELATION = 0.5
+"""Two neighbouring pictures that correlate less, at the best shift, are different shots."""
+
+DARK_MEAN, DARK_SPREAD = 24.0, 6.0
+"""Mean and spread of luma (0 to 255) under which a picture is too dark."""
+
+ERROR_SCALE_PX = 0.25
+"""Standard error of the centre at which trust falls to a half, px at the working size."""
+
+
+@dataclass
+class _Reference:
+    """The picture that frames are compared with."""
+
+    points: Floats  # (n, 2) centred, in long sides
+    fine: patches.Templates
+    quarter: patches.Templates
+    eighth: patches.Templates
+    agree: Floats  # (n,) memory of agreement, 0 to 1
+    usual: float  # weight of agreeing points just after it was chosen
+    h: Floats
+    h_before: Floats
+    missed: int = 0
+
+
+@dataclass(frozen=True)
+class _Row:
+    """One frame of the path under construction; step is None where it is unknown."""
+
+    t_s: float
+    step: Similarity | None
+    error: Floats | None  # (4,) pan %, tilt %, roll °, zoom %
+    trust: float
+    reason: str
+
+
+class Tracker:
+    """Feed working pictures in order, then finish().
+
+    size: (width, height) of the working pictures in px, display orientation.
+    """
+
+    def __init__(self, size: tuple[int, int]) -> None:
+        width, height = size
+        if min(width, height) < 32:
+            raise InvalidArgumentError("size", size, "both sides must be at least 32 px")
+        self._size = size
+        self._long = float(max(size))
+        self._centre = np.array([(width - 1) / 2.0, (height - 1) / 2.0])
+        self._rows: list[_Row] = []
+        self._cuts: list[int] = []
+        self._reference: _Reference | None = None
+        self._error_before = np.zeros(4)  # left behind by earlier references
+        self._thumb: Float32s | None = None
+
+    def feed(self, t_s: float, luma: pyramid.Image) -> None:
+        """Measure the next frame. luma: (height, width) uint8 at the working size."""
+        if luma.shape[::-1] != self._size:
+            raise InvalidArgumentError("luma", luma.shape, f"its size must be {self._size}")
+        levels = pyramid.build(luma)
+        self._rows.append(self._step(t_s, luma, levels))
+        self._thumb = levels[-1]
+
+    def finish(self) -> Motion:
+        """The path of everything fed so far."""
+        return _assemble(self._rows, self._cuts, min(self._size) / self._long)
+
+    def _step(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
+        if self._reference is None:
+            return self._begin(t_s, luma, levels)
+        reference = self._reference
+        fit, seen = self._locate(reference, levels)
+        trust = 0.0 if fit is None else self._trust(reference, fit, seen)
+        if fit is None or trust < TRUSTED:
+            retried, seen_again = self._locate(reference, levels, start=self._jump(levels))
+            again = 0.0 if retried is None else self._trust(reference, retried, seen_again)
+            if again > trust:
+                fit, seen, trust = retried, seen_again, again
+        if fit is None or trust < TRUSTED:
+            return self._lose(t_s, luma, levels)
+        return self._accept(t_s, luma, levels, fit, seen, trust)
+
+    def _begin(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
+        self._reference = self._make_reference(luma, levels)
+        if self._reference is None:
+            return _Row(t_s, None, None, 0.0, _poor_picture(luma))
+        still = Similarity(0.0, 0.0, 0.0, 0.0)
+        return _Row(t_s, still, self._error_before.copy(), 1.0, "")
+
+    def _make_reference(
+        self, luma: pyramid.Image, levels: list[Float32s], kept: tuple[Floats, Floats] | None = None
+    ) -> _Reference | None:
+        """A reference from a picture; kept: centred points and memories to carry over."""
+        found = (patches.find_points(luma) - self._centre) / self._long
+        say = np.full(len(found), NEW_POINT_SAY)
+        if kept is not None and len(kept[0]):
+            old, memory = kept
+            apart = np.abs(found[:, None] - old[None]).max(axis=2).min(axis=1)
+            new = apart > 0.5 / patches.GRID[0]
+            found = np.concatenate([old, found[new]])
+            say = np.concatenate([memory, say[new]])
+        if len(found) < MIN_POINTS:
+            return None
+        points_px = found * self._long + self._centre
+        made = [patches.make_templates(levels[k], points_px, level=k) for k in (0, 2, 3)]
+        return _Reference(
+            found, *made, say, float(say.sum()), np.eye(3), np.eye(3)
+        )
+
+    def _locate(
+        self, reference: _Reference, levels: list[Float32s], start: Floats | None = None
+    ) -> tuple[Fit | None, NDArray[np.bool_]]:
+        """Align every patch, coarse to fine, and fit the motion.
+
+        start: (2,) a shift of the picture since the last frame, long sides, to begin from;
+        otherwise the motion of the last frame is taken to go on.
+        """
+        h = self._predict(reference, start)
+        plan = [(reference.quarter, 2), (reference.fine, FINE_ITERATIONS)]
+        if start is not None:
+            plan = [(reference.eighth, 3), (reference.quarter, 3), (reference.fine, 4)]
+        gain: Float32s | None = None
+        for templates, iterations in plan:
+            guess = apply(h, reference.points)
+            start_px = pyramid.to_level(guess * self._long + self._centre, templates.level)
+            aligned = patches.align(
+                templates,
+                levels[templates.level],
+                start_px=start_px.astype(np.float32),
+                linear=_linear_at_centre(h).astype(np.float32),
+                iterations=iterations,
+                gain=gain,
+            )
+            gain = aligned.gain
+            fine_px = (aligned.position_px.astype(np.float64) + 0.5) * 2**templates.level - 0.5
+            found = (fine_px - self._centre) / self._long
+            seen = (aligned.score > MIN_SCORE) & self._inside(fine_px)
+            if seen.sum() < MIN_POINTS:
+                return None, seen
+            if templates.level:
+                noise = 3.0 * NOISE_PX * 2**templates.level / self._long
+                say = reference.agree[seen]
+                h = rough_similarity(guess[seen], found[seen], say, noise=noise) @ h
+        problem = pose(reference.points[seen], found[seen], noise=NOISE_PX / self._long)
+        fit = robust_fit(problem, reference.agree[seen], start=h, rounds=FIT_ROUNDS)
+        weights = np.zeros(len(found))
+        weights[seen] = fit.weights
+        return replace(fit, weights=weights), seen
+
+    def _predict(self, reference: _Reference, start: Floats | None) -> Floats:
+        if start is None:
+            h = reference.h @ np.linalg.inv(reference.h_before) @ reference.h
+            return h / h[2, 2]
+        move = np.eye(3)
+        move[:2, 2] = start
+        return move @ reference.h
+
+    def _inside(self, at_px: Floats) -> NDArray[np.bool_]:
+        width, height = self._size
+        edge = 4.0
+        x, y = at_px[:, 0], at_px[:, 1]
+        inside: NDArray[np.bool_] = (
+            (x > edge) & (x < width - 1 - edge) & (y > edge) & (y < height - 1 - edge)
+        )
+        return inside
+
+    def _trust(self, reference: _Reference, fit: Fit, seen: NDArray[np.bool_]) -> float:
+        """How far the fit can be believed: agreement, spread over the picture, sharpness."""
+        guess = apply(fit.h, reference.points) * self._long + self._centre
+        in_frame = self._inside(guess)
+        weight = fit.weights * reference.agree
+        possible = float(reference.agree[in_frame].sum())
+        agree = float(weight.sum()) / max(possible, 1e-9)
+        if weight.sum() < MIN_POINTS * NEW_POINT_SAY or possible <= 0:
+            return 0.0
+        where = reference.points - np.average(reference.points, axis=0, weights=weight)
+        scatter = np.sqrt((weight @ where**2) / weight.sum()) * self._long / np.array(self._size)
+        spread = float(scatter.min())  # 0.29 along both sides where the picture is full
+        sharp = 1.0 / (1.0 + (fit.centre_se * self._long / ERROR_SCALE_PX) ** 2)
+        return float(min(1.0, agree / 0.5) * min(1.0, spread / 0.12) * sharp)
+
+    def _jump(self, levels: list[Float32s]) -> Floats:
+        """Shift of the whole picture since the last frame, by phase correlation, long sides."""
+        thumb = levels[-1]
+        assert self._thumb is not None
+        window = cv2.createHanningWindow(thumb.shape[::-1], cv2.CV_32F)
+        (dx, dy), _ = cv2.phaseCorrelate(self._thumb, thumb, window)
+        return np.array([dx, dy]) * 2 ** (pyramid.LEVELS - 1) / self._long
+
+    def _accept(
+        self,
+        t_s: float,
+        luma: pyramid.Image,
+        levels: list[Float32s],
+        fit: Fit,
+        seen: NDArray[np.bool_],
+        trust: float,
+    ) -> _Row:
+        reference = self._reference
+        assert reference is not None
+        step = read_at_centre(fit.h @ np.linalg.inv(reference.h))
+        error = self._error_before + _in_path_units(fit.split)
+        reference.agree += MEMORY * (fit.weights - reference.agree) * seen
+        gone = reference.missed + 1
+        reference.h_before = reference.h if gone == 1 else fit.h
+        reference.h, reference.missed = fit.h, 0
+        if self._worn(reference, fit):
+            self._move_reference(luma, levels, fit)
+            self._error_before = error
+        return _Row(t_s, step, error, trust, "")
+
+    def _worn(self, reference: _Reference, fit: Fit) -> bool:
+        moved = read_at_centre(fit.h)
+        agreeing = float((fit.weights * reference.agree).sum())
+        return (
+            np.hypot(moved.dx, moved.dy) > REFERENCE_SHIFT
+            or abs(moved.log_scale) > REFERENCE_LOG_SCALE
+            or abs(moved.turn) > REFERENCE_TURN_RAD
+            or agreeing < REFERENCE_AGREE * reference.usual
+        )
+
+    def _move_reference(self, luma: pyramid.Image, levels: list[Float32s], fit: Fit) -> None:
+        reference = self._reference
+        assert reference is not None
+        here = apply(fit.h, reference.points)
+        keep = (fit.weights > 0.3) & self._inside(here * self._long + self._centre)
+        made = self._make_reference(luma, levels, (here[keep], reference.agree[keep]))
+        if made is not None:
+            drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
+            made.h_before = drift / drift[2, 2]
+            self._reference = made
+
+    def _lose(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
+        """The frame does not fit the reference: a cut, a blurred frame, or a lost picture."""
+        reference = self._reference
+        assert reference is not None
+        if self._is_cut(levels):
+            self._cuts.append(len(self._rows))
+            return self._begin(t_s, luma, levels)
+        reference.missed += 1
+        reference.h_before = reference.h
+        if reference.missed > LOST_FRAMES:
+            self._reference = self._make_reference(luma, levels)
+        poor = _poor_picture(luma) if self._reference is None else "blur"
+        return _Row(t_s, None, None, 0.0, poor)
+
+    def _is_cut(self, levels: list[Float32s]) -> bool:
+        assert self._thumb is not None
+        before, now = self._thumb, levels[-1]
+        dx, dy = (self._jump(levels) * self._long / 2 ** (pyramid.LEVELS - 1)).round().astype(int)
+        height, width = now.shape
+        if abs(dx) > width // 2 or abs(dy) > height // 2:
+            return True
+        a = before[max(0, -dy) : height - max(0, dy), max(0, -dx) : width - max(0, dx)]
+        b = now[max(0, dy) : height - max(0, -dy), max(0, dx) : width - max(0, -dx)]
+        return min(_correlation(a, b), 1.0) < CUT_CORRELATION and (
+            _correlation(before, now) < CUT_CORRELATION
+        )
+
+
+def _correlation(a: Float32s, b: Float32s) -> float:
+    a, b = a - a.mean(), b - b.mean()
+    power = float(np.sqrt((a * a).sum() * (b * b).sum()))
+    return float((a * b).sum()) / power if power > 1e-3 else 0.0
+
+
+def _linear_at_centre(h: Floats) -> Floats:
+    """(2, 2) derivative of a homography at the origin."""
+    shift = h[:2, 2:] / h[2, 2]
+    out: Floats = (h[:2, :2] - shift @ h[2:, :2]) / h[2, 2]
+    return out
+
+
+def _poor_picture(luma: pyramid.Image) -> str:
+    mean, spread = cv2.meanStdDev(luma)
+    return "dark" if mean[0, 0] < DARK_MEAN and spread[0, 0] < DARK_SPREAD else "detail"
+
+
+def _assemble(rows: list[_Row], cuts: list[int], aspect: float) -> Motion:
+    """Running sums of the steps, each shot from zero; gaps keep the path's level."""
+    count = len(rows)
+    path = np.full((count, 4), np.nan)
+    error = np.full((count, 4), np.nan)
+    starts = set(cuts)
+    total = np.zeros(4)
+    for index, row in enumerate(rows):
+        if index in starts:
+            total = np.zeros(4)
+        if row.step is None:
+            continue
+        total = total + _in_path_units(row.step)
+        path[index] = total
+        error[index] = row.error
+    path[:, 3] = 100.0 * np.expm1(path[:, 3])
+    error[:, 3] = 100.0 * np.expm1(error[:, 3])
+    t_s = np.array([row.t_s for row in rows])
+    trust = np.array([row.trust for row in rows])
+    trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
+    return Motion(
+        t_s=t_s,
+        pan_pct=path[:, 0],
+        tilt_pct=path[:, 1],
+        roll_deg=path[:, 2],
+        zoom_pct=path[:, 3],
+        trust=trust,
+        error=error,
+        aspect=aspect,
+        shots=split_shots(trusted, t_s, cuts, [row.reason for row in rows]),
+    )
+
+
+def _in_path_units(step: Similarity) -> Floats:
+    """Signs of the path: the camera goes right, up and clockwise; the scale stays a log."""
+    return np.array([-100.0 * step.dx, 100.0 * step.dy, -np.degrees(step.turn), step.log_scale])

@@ -1,0 +1,93 @@
+"""Bands: what kind of shake, at capture time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.shake.gust import extend_oddly, filter_speeds, weight
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+EDGES_HZ = {
+    "drift": (0.0, 0.3),
+    "sway": (0.3, 1.2),
+    "step": (1.2, 4.0),
+    "jitter": (4.0, 14.0),
+    "buzz": (14.0, float("inf")),
+}
+"""Bands of shake by frequency at capture, Hz."""
+
+NAMES = tuple(EDGES_HZ)
+
+
+@dataclass(frozen=True)
+class Band:
+    """One band of a shot.
+
+    share: of the squared weighted speed, 0 to 1. excursion: (4,) root mean square of the path
+    in this band: pan %, tilt %, roll °, zoom %. strongest_hz: the frequency that carries most
+    weighted speed. share and the rest are None where the frame rate cannot show the band.
+    """
+
+    name: str
+    share: float | None
+    excursion: tuple[float, float, float, float] | None
+    strongest_hz: float | None
+
+
+def shown_at(rate_hz: float) -> tuple[str, ...]:
+    """Names of the bands that a frame rate can show: those that begin under half of it."""
+    return tuple(name for name, (low, _) in EDGES_HZ.items() if low < rate_hz / 2.0)
+
+
+def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
+    """Squared weighted speed (n, 5) in each band over time; speeds (n, 4) at capture rate."""
+    extended, added = extend_oddly(speeds, rate_hz=rate_hz)
+    frequency = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
+    gains = weight(frequency)
+    spectrum = np.fft.rfft(extended, axis=0)
+    powers = np.zeros((len(speeds), len(NAMES)))
+    for column, (low, high) in enumerate(EDGES_HZ.values()):
+        inside = (frequency >= low) & (frequency < high)
+        if inside.any():
+            part = np.fft.irfft(
+                spectrum * (gains * inside)[:, None], len(extended), axis=0
+            )[added : len(extended) - added]
+            powers[:, column] = np.einsum("nk,nk->n", part, part)
+    return powers
+
+
+def describe(
+    path: Floats, speeds: Floats, powers: Floats, counted: Bools, *, rate_hz: float
+) -> tuple[Band, ...]:
+    """Bands of a shot.
+
+    path: (n, 4) evenly sampled. speeds: (n - 1, 4). powers: (n - 1, 5) from band_powers.
+    counted: (n - 1,) samples that count in statistics.
+    """
+    totals = powers[counted].mean(axis=0)
+    overall = float(totals.sum())
+    shown = shown_at(rate_hz)
+    centred, added = extend_oddly(path, rate_hz=rate_hz)
+    path_hz = np.fft.rfftfreq(len(centred), 1.0 / rate_hz)
+    window = np.hanning(len(speeds))[:, None]
+    spectrum = (np.abs(np.fft.rfft((speeds - speeds.mean(axis=0)) * window, axis=0)) ** 2).sum(1)
+    speed_hz = np.fft.rfftfreq(len(speeds), 1.0 / rate_hz)
+    spectrum = spectrum * weight(speed_hz) ** 2
+    bands = []
+    for column, (name, (low, high)) in enumerate(EDGES_HZ.items()):
+        if name not in shown:
+            bands.append(Band(name, None, None, None))
+            continue
+        within = ((path_hz >= low) & (path_hz < high)).astype(float)
+        excursion = filter_speeds(centred, within, added).std(axis=0)
+        inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
+        strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
+        share = float(totals[column] / overall) if overall > 0 else 0.0
+        pan, tilt, roll, zoom = (float(value) for value in excursion)
+        bands.append(Band(name, share, (pan, tilt, roll, zoom), strongest))
+    return tuple(bands)

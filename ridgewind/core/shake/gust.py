@@ -1,0 +1,143 @@
+"""Gust: the weighted speed of the average picture point, on a doubling scale.
+
+Formulas and worked values: docs/measurement.md.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError, require_positive
+from ridgewind.core.units import aspect_to_rho
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+FOLLOW_HZ = 0.8
+"""Corner under which the eye follows motion without complaint (definition of gust)."""
+
+RESOLVE_HZ = 12.0
+"""Corner over which the eye no longer resolves motion (definition of gust)."""
+
+EXTENSION_S = 2.0
+"""Odd extension at both ends before filtering (definition of gust)."""
+
+SPEED_AT_ZERO = 0.1
+"""Weighted speed, percent of the long side a second, at which gust is 0."""
+
+STEP_PER_DOUBLING = 1.25
+GUST_MAX = 10.0
+USUAL_SCREEN_DEG = 30.0
+"""Screen angle that gust refers to: a laptop or television."""
+
+WINDOW_S = 1.0
+"""Gust(t) looks at the surrounding second."""
+
+PEAK_PERCENTILE = 95.0
+
+
+def weight(frequency_hz: Floats) -> Floats:
+    """Weight of speed (not of power) at each frequency at playback, 0 to 1."""
+    followed = (frequency_hz / FOLLOW_HZ) ** 2
+    out: Floats = followed / (1.0 + followed) / (1.0 + (frequency_hz / RESOLVE_HZ) ** 4)
+    return out
+
+
+def part_speeds(path: Floats, *, rate_hz: float, aspect: float) -> Floats:
+    """Speed of each part of an evenly sampled path, percent of the long side a second.
+
+    path: (n, 4), columns pan %, tilt %, roll °, zoom %. Returns (n - 1, 4), scaled so that the
+    squares of the parts add up to the mean square speed of all picture points.
+    """
+    require_positive("rate_hz", rate_hz)
+    if path.ndim != 2 or path.shape[1] != 4 or len(path) < 2:
+        raise InvalidArgumentError("path", path.shape, "it must be (n, 4) with n of at least 2")
+    rho = aspect_to_rho(aspect)
+    scaled = np.column_stack(
+        [
+            path[:, 0],
+            path[:, 1],
+            100.0 * rho * np.radians(path[:, 2]),
+            100.0 * rho * np.log1p(path[:, 3] / 100.0),
+        ]
+    )
+    return np.diff(scaled, axis=0) * rate_hz
+
+
+def extend_oddly(series: Floats, *, rate_hz: float) -> tuple[Floats, int]:
+    """Reflect a series (n, k) through its end points for two seconds, or as far as it goes.
+
+    Returns the longer series and the number of rows added at each end.
+    """
+    count = min(round(EXTENSION_S * rate_hz), len(series) - 1)
+    head = 2 * series[0] - series[count:0:-1]
+    tail = 2 * series[-1] - series[-2 : -count - 2 : -1]
+    return np.concatenate([head, series, tail]), count
+
+
+def filter_speeds(speeds: Floats, gains: Floats, added: int) -> Floats:
+    """Multiply the spectrum of extended speeds (n, k) by gains (f,) and cut the ends off."""
+    shaped = np.fft.irfft(np.fft.rfft(speeds, axis=0) * gains[:, None], len(speeds), axis=0)
+    out: Floats = shaped[added : len(speeds) - added]
+    return out
+
+
+def weighted_speeds(speeds: Floats, *, playback_hz: float) -> Floats:
+    """Speeds (n, 4) as the eye weighs them, when played at playback_hz frames a second."""
+    extended, added = extend_oddly(speeds, rate_hz=playback_hz)
+    gains = weight(np.fft.rfftfreq(len(extended), 1.0 / playback_hz))
+    return filter_speeds(extended, gains, added)
+
+
+def power_of(weighted: Floats) -> Floats:
+    """Square (n,) of the weighted speed s(t) from its four parts (n, 4)."""
+    out: Floats = np.einsum("nk,nk->n", weighted, weighted)
+    return out
+
+
+def to_gust(speed_pct_s: float, *, screen_deg: float = USUAL_SCREEN_DEG) -> float:
+    """Gust of a weighted speed, 0 to 10, seen on a screen of the given angle."""
+    if speed_pct_s <= 0:
+        return 0.0
+    raw = STEP_PER_DOUBLING * np.log2(speed_pct_s / SPEED_AT_ZERO)
+    return float(np.clip(raw + screen_offset(screen_deg), 0.0, GUST_MAX))
+
+
+def to_gusts(power: Floats, *, screen_deg: float = USUAL_SCREEN_DEG) -> Floats:
+    """Gust (n,) of squared weighted speeds (n,); not a number stays so."""
+    with np.errstate(divide="ignore"):
+        raw = 0.5 * STEP_PER_DOUBLING * np.log2(power / SPEED_AT_ZERO**2)
+    out: Floats = np.clip(raw + screen_offset(screen_deg), 0.0, GUST_MAX)
+    return out
+
+
+def to_speed(gust: float, *, screen_deg: float = USUAL_SCREEN_DEG) -> float:
+    """Weighted speed, percent of the long side a second, at which gust is reached."""
+    above = (gust - screen_offset(screen_deg)) / STEP_PER_DOUBLING
+    return float(SPEED_AT_ZERO * 2.0**above)
+
+
+def screen_offset(screen_deg: float) -> float:
+    """What a screen of this angle adds to gust."""
+    require_positive("screen_deg", screen_deg)
+    return float(STEP_PER_DOUBLING * np.log2(screen_deg / USUAL_SCREEN_DEG))
+
+
+def rolling_mean(values: Floats, counted: Bools, *, window: int) -> Floats:
+    """Mean of the counted values in the window around each sample.
+
+    values: (n,) or (n, k). counted: (n,). Not a number where the window holds none.
+    """
+    half = max(window, 1) // 2
+    shape = (-1,) + (1,) * (values.ndim - 1)
+    masked = np.where(counted.reshape(shape), values, 0.0)
+    zero = np.zeros((1, *values.shape[1:]))
+    sums = np.concatenate([zero, np.cumsum(masked, axis=0)])
+    counts = np.concatenate([[0.0], np.cumsum(counted)])
+    index = np.arange(len(values))
+    low, high = np.maximum(index - half, 0), np.minimum(index + half + 1, len(values))
+    total = (counts[high] - counts[low]).reshape(shape)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        out: Floats = np.where(total > 0, (sums[high] - sums[low]) / total, np.nan)
+    return np.maximum(out, 0.0)

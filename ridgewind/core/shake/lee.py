@@ -1,0 +1,91 @@
+"""Lee: the calm stretch of a take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.shake.gust import PEAK_PERCENTILE
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+PEAK_ALLOWANCE = 1.0
+"""A stretch passes when its peak gust is at most this much over the target."""
+
+SHORTEST_S = 1.0
+"""A calm stretch shorter than this is not worth a cut (chosen here)."""
+
+MOST_EDGES = 1500
+"""Places at which a stretch may begin or end; long takes are searched more coarsely."""
+
+MAX_UNTRUSTED = 0.1
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """Samples start to stop (exclusive) of a shot's speeds."""
+
+    start: int
+    stop: int
+
+
+def longest_passing(
+    power: Floats,
+    second_power: Floats,
+    counted: Bools,
+    *,
+    rate_hz: float,
+    target_power: float,
+    peak_power: float,
+) -> Stretch | None:
+    """The longest stretch whose mean power and peak second pass.
+
+    power: (n,) squared weighted speed. second_power: (n,) its mean over the surrounding
+    second. counted: (n,) trusted samples. target_power, peak_power: most that the mean and
+    the 95th percentile may reach. None where nothing of at least a second passes.
+
+    Both rules are sums over the stretch (of power less target, and of samples over the peak
+    less their allowance), so prefix sums answer each candidate at once; candidates are tried
+    from the longest down.
+    """
+    shortest = min(max(2, round(SHORTEST_S * rate_hz)), len(power))
+    excess = np.where(counted, power - target_power, 0.0)
+    over = np.where(counted, (second_power > peak_power) - (1.0 - PEAK_PERCENTILE / 100.0), 0.0)
+    lost = (~counted) - MAX_UNTRUSTED
+    sums = np.zeros((3, len(power) + 1))
+    np.cumsum([excess, over, lost], axis=1, out=sums[:, 1:])
+    stride = max(1, len(power) // MOST_EDGES)
+    edges = np.unique(np.append(np.arange(0, len(power), stride), len(power)))
+    at = sums[:, edges]
+    tolerance = 1e-9 * (1.0 + target_power * len(power))
+    for span in range(len(edges) - 1, 0, -1):
+        lengths = edges[span:] - edges[:-span]
+        if lengths.max() < shortest:
+            break
+        passes = ((at[:, span:] - at[:, :-span]) <= tolerance).all(axis=0) & (lengths >= shortest)
+        if passes.any():
+            mean_power = (at[0, span:] - at[0, :-span]) / lengths
+            first = int(np.where(passes, mean_power, np.inf).argmin())
+            return Stretch(int(edges[first]), int(edges[first + span]))
+    return None
+
+
+def calmest(
+    power: Floats, counted: Bools, *, rate_hz: float, length_s: float
+) -> Stretch | None:
+    """The stretch of a wanted length with the least mean power; None where the shot is shorter."""
+    length = round(length_s * rate_hz)
+    if length < 1 or length > len(power):
+        return None
+    sums = np.concatenate([[0.0], np.cumsum(np.where(counted, power, 0.0))])
+    counts = np.concatenate([[0.0], np.cumsum(counted)])
+    seen = counts[length:] - counts[:-length]
+    with np.errstate(invalid="ignore", divide="ignore"):
+        mean = np.where(
+            seen >= (1.0 - MAX_UNTRUSTED) * length, (sums[length:] - sums[:-length]) / seen, np.inf
+        )
+    best = int(mean.argmin())
+    return Stretch(best, best + length) if np.isfinite(mean[best]) else None

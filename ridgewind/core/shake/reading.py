@@ -1,0 +1,246 @@
+"""Assemble the readings of a clip from its path."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import require_positive
+from ridgewind.core.motion.path import REASONS, Motion, Shot
+from ridgewind.core.shake import bands as band_module
+from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.gust import (
+    PEAK_PERCENTILE,
+    USUAL_SCREEN_DEG,
+    WINDOW_S,
+    part_speeds,
+    power_of,
+    rolling_mean,
+    to_gust,
+    to_gusts,
+    to_speed,
+    weighted_speeds,
+)
+from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, longest_passing
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class ShotReading:
+    """What one shot's path says at a playback rate.
+
+    start_s, end_s: first and last frame, s in the file. t_s: (n,) times of the samples.
+    power: (n,) squared weighted speed. second_power: (n,) its mean over the surrounding
+    second at playback. counted: (n,) trusted samples. rate_hz: samples a second at capture.
+    playback: rate of playback, 1 for as shot. floor_power: mean square of the measurement's
+    own error, weighted like the path. reason: why the shot cannot be measured, or None; then
+    the arrays are empty.
+    """
+
+    start_s: float
+    end_s: float
+    reason: str | None
+    t_s: Floats
+    power: Floats
+    second_power: Floats
+    counted: Bools
+    floor_power: float
+    rate_hz: float
+    playback: float
+    path: Floats
+    speeds: Floats
+
+    def gust(self, stretch: Stretch | None = None, *, screen_deg: float) -> float | None:
+        """Gust of a stretch, or of the whole shot; None where nothing can be trusted."""
+        inside = _slice(stretch)
+        counted = self.counted[inside]
+        if not counted.any():
+            return None
+        mean = float(self.power[inside][counted].mean())
+        return to_gust(mean**0.5, screen_deg=screen_deg)
+
+    def peak(self, stretch: Stretch | None = None, *, screen_deg: float) -> float | None:
+        """95th percentile of gust(t) over the trusted samples of a stretch, or of all."""
+        inside = _slice(stretch)
+        seconds = self.second_power[inside][self.counted[inside]]
+        return _peak_gust(seconds, screen_deg=screen_deg)
+
+    def lee(self, *, target: float, screen_deg: float) -> Stretch | None:
+        """The longest stretch that passes the target."""
+        if self.reason is not None:
+            return None
+        return longest_passing(
+            self.power,
+            self.second_power,
+            self.counted,
+            rate_hz=self.rate_hz,
+            target_power=to_speed(target, screen_deg=screen_deg) ** 2,
+            peak_power=to_speed(target + PEAK_ALLOWANCE, screen_deg=screen_deg) ** 2,
+        )
+
+    def times(self, stretch: Stretch) -> tuple[float, float]:
+        """In and out time of a stretch, s in the file."""
+        half = 0.5 / self.rate_hz
+        return (
+            max(self.start_s, float(self.t_s[stretch.start]) - half),
+            min(self.end_s, float(self.t_s[stretch.stop - 1]) + half),
+        )
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a clip's path says at a playback rate; figures over all trusted frames.
+
+    speed_pct_s: S, None where no frame can be trusted. trusted_share: of all frames, 0 to 1.
+    """
+
+    shots: tuple[ShotReading, ...]
+    trusted_share: float
+    playback: float
+    speed_pct_s: float | None
+    floor_pct_s: float | None
+
+    def gust(self, *, screen_deg: float = USUAL_SCREEN_DEG) -> float | None:
+        if self.speed_pct_s is None:
+            return None
+        return to_gust(self.speed_pct_s, screen_deg=screen_deg)
+
+    def peak(self, *, screen_deg: float = USUAL_SCREEN_DEG) -> float | None:
+        seconds = [shot.second_power[shot.counted] for shot in self.shots]
+        return _peak_gust(np.concatenate(seconds), screen_deg=screen_deg) if seconds else None
+
+    def floor(self, *, screen_deg: float = USUAL_SCREEN_DEG) -> float | None:
+        if self.floor_pct_s is None:
+            return None
+        return to_gust(self.floor_pct_s, screen_deg=screen_deg)
+
+    @property
+    def reason(self) -> str | None:
+        """Why nothing can be measured, or None."""
+        if self.speed_pct_s is not None:
+            return None
+        return next((shot.reason for shot in self.shots if shot.reason), REASONS["detail"])
+
+
+def read_motion(motion: Motion, *, playback: float = 1.0) -> Reading:
+    """Gust and its companions of every shot, played at `playback` times the capture rate."""
+    require_positive("playback", playback)
+    shots = tuple(_read_shot(motion, shot, playback) for shot in motion.shots)
+    measured = [shot for shot in shots if shot.counted.any()]
+    weights = [int(shot.counted.sum()) for shot in measured]
+    speed = floor = None
+    if measured:
+        powers = [float(shot.power[shot.counted].mean()) for shot in measured]
+        speed = float(np.average(powers, weights=weights)) ** 0.5
+        floors = [shot.floor_power for shot in measured]
+        floor = float(np.average(floors, weights=weights)) ** 0.5
+    return Reading(
+        shots=shots,
+        trusted_share=float(motion.trusted.mean()) if len(motion.t_s) else 0.0,
+        playback=playback,
+        speed_pct_s=speed,
+        floor_pct_s=floor,
+    )
+
+
+def band_shares(reading: Reading) -> tuple[tuple[Band, ...], list[Floats]]:
+    """Bands of a reading at capture speed, and each shot's band powers (n, 5) over time.
+
+    The bands of the whole clip weigh each shot by its trusted samples.
+    """
+    per_shot: list[tuple[Band, ...]] = []
+    powers: list[Floats] = []
+    weights: list[float] = []
+    for shot in reading.shots:
+        if not shot.counted.any():
+            powers.append(np.zeros((0, len(band_module.NAMES))))
+            continue
+        power = band_module.band_powers(shot.speeds, rate_hz=shot.rate_hz)
+        powers.append(power)
+        per_shot.append(
+            band_module.describe(shot.path, shot.speeds, power, shot.counted, rate_hz=shot.rate_hz)
+        )
+        weights.append(float(power[shot.counted].sum()))
+    if not per_shot:
+        return tuple(Band(name, None, None, None) for name in band_module.NAMES), powers
+    strongest = per_shot[int(np.argmax(weights))]
+    total = sum(weights)
+    merged = []
+    for column, band in enumerate(strongest):
+        shares = [shot_bands[column].share for shot_bands in per_shot]
+        known = [(s, w) for s, w in zip(shares, weights, strict=True) if s is not None]
+        if band.share is None or not known:
+            merged.append(band)
+            continue
+        share = sum(s * w for s, w in known) / total if total > 0 else 0.0
+        merged.append(replace(band, share=share))
+    return tuple(merged), powers
+
+
+def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
+    t_s = motion.t_s[shot.start : shot.stop]
+    start_s, end_s = float(t_s[0]), float(t_s[-1])
+    if shot.reason is not None:
+        none = np.zeros(0)
+        return ShotReading(
+            start_s, end_s, REASONS[shot.reason], none, none, none, none.astype(bool),
+            0.0, 0.0, playback, np.zeros((0, 4)), np.zeros((0, 4)),
+        )  # fmt: skip
+    inside = slice(shot.start, shot.stop)
+    path = np.column_stack(
+        [
+            column[inside]
+            for column in (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
+        ]
+    )
+    trusted = motion.trusted[inside]
+    even_s, both = _resample(t_s, trusted, np.column_stack([path, motion.error[inside]]))
+    rate_hz = 1.0 / float(np.median(np.diff(t_s)))
+    nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
+    even_trusted = trusted[nearest]
+    counted = even_trusted[1:] & even_trusted[:-1]
+    speeds = part_speeds(both[:, :4], rate_hz=rate_hz, aspect=motion.aspect)
+    playback_hz = rate_hz * playback
+    power = power_of(weighted_speeds(speeds * playback, playback_hz=playback_hz))
+    errors = part_speeds(both[:, 4:], rate_hz=rate_hz, aspect=motion.aspect)
+    error_power = power_of(weighted_speeds(errors * playback, playback_hz=playback_hz))
+    window = round(WINDOW_S * playback_hz)
+    return ShotReading(
+        start_s=start_s,
+        end_s=end_s,
+        reason=None,
+        t_s=(even_s[1:] + even_s[:-1]) / 2.0,
+        power=power,
+        second_power=rolling_mean(power, counted, window=window),
+        counted=counted,
+        floor_power=float(error_power[counted].mean()) if counted.any() else 0.0,
+        rate_hz=rate_hz,
+        playback=playback,
+        path=both[:, :4],
+        speeds=speeds,
+    )
+
+
+def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floats]:
+    """Evenly spaced times at the median rate, values (n, k) bridged over untrusted frames."""
+    step = float(np.median(np.diff(t_s)))
+    count = max(2, round((t_s[-1] - t_s[0]) / step) + 1)
+    even = t_s[0] + step * np.arange(count)
+    known_s, known = t_s[trusted], values[trusted]
+    columns = [np.interp(even, known_s, known[:, k]) for k in range(values.shape[1])]
+    return even, np.column_stack(columns)
+
+
+def _slice(stretch: Stretch | None) -> slice:
+    return slice(None) if stretch is None else slice(stretch.start, stretch.stop)
+
+
+def _peak_gust(second_power: Floats, *, screen_deg: float) -> float | None:
+    if not len(second_power):
+        return None
+    peak = float(np.percentile(second_power, PEAK_PERCENTILE))
+    return float(to_gusts(np.array([peak]), screen_deg=screen_deg)[0])

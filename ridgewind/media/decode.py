@@ -1,0 +1,154 @@
+"""Decode a film once, in display orientation, with its own timestamps."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+import av
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.media.errors import DAMAGED, NOT_FILM, UnreadableError, translated
+from ridgewind.media.probe import ClipFacts, facts_of, open_film
+
+THREADS = 4
+"""Frames in flight; more than two cores, so that decoding goes on while a frame is measured."""
+
+MOST_DAMAGED_PACKETS = 200
+"""Packets in a row that may fail before the rest of the file is given up."""
+
+Shrink = Callable[[NDArray[np.generic]], NDArray[np.generic]]
+
+
+@dataclass(frozen=True)
+class Picture:
+    """One frame. t_s: its own timestamp. luma: (height, width) uint8, shrunk, upright, square
+    pixels. frame: as decoded. turn: quarter turns clockwise that make it upright. size: width
+    and height in px as displayed."""
+
+    t_s: float
+    luma: NDArray[np.uint8]
+    frame: av.VideoFrame
+    turn: int
+    size: tuple[int, int]
+
+
+class Film:
+    """An open film. Iterate over `pictures()` once; use as a context manager."""
+
+    def __init__(self, path: Path) -> None:
+        self._film = open_film(path)
+        try:
+            self.facts: ClipFacts = facts_of(self._film)
+        except BaseException:
+            self._film.close()
+            raise
+        self._stream = next(
+            s for s in self._film.streams.video if not s.disposition & s.disposition.attached_pic
+        )
+        self.damaged = 0
+        """Packets that could not be decoded so far."""
+
+    def __enter__(self) -> Film:
+        return self
+
+    def __exit__(self, *exc: object) -> None:
+        self._film.close()
+
+    def pictures(self, shrink: Shrink) -> Iterator[Picture]:
+        """Frames in order of time; shrink makes each luma plane smaller before anything else.
+
+        Timestamps always grow: a missing or backward one is put one frame after the last.
+        """
+        step_s = 1.0 / float(self._stream.average_rate or self._stream.guessed_rate or 25)
+        aspect = float(self._stream.sample_aspect_ratio or 1)
+        last_s: float | None = None
+        for frame in self._frames():
+            t_s = frame.time
+            if t_s is None:
+                t_s = 0.0 if last_s is None else last_s + step_s
+            elif last_s is not None and t_s <= last_s:
+                t_s = last_s + step_s
+            last_s = float(t_s)
+            turn = quarter_turns(frame)
+            luma = _upright(shrink(luma_of(frame)), aspect, turn)
+            size = display_size(frame.width, frame.height, aspect, turn)
+            yield Picture(last_s, luma, frame, turn, size)
+
+    def _frames(self) -> Iterator[av.VideoFrame]:
+        context = self._stream.codec_context
+        context.thread_type = "AUTO"
+        context.thread_count = THREADS
+        failed = 0
+        with translated():
+            for packet in self._film.demux(self._stream):
+                try:
+                    frames = packet.decode()
+                except (av.error.InvalidDataError, av.error.EOFError, av.error.ArgumentError):
+                    self.damaged += 1
+                    failed += 1
+                    if failed > MOST_DAMAGED_PACKETS:
+                        return
+                    continue
+                if frames:
+                    failed = 0
+                yield from frames
+
+
+def first_frame_error(film: Film) -> UnreadableError:
+    """What to say when not one frame came out."""
+    return UnreadableError(*(DAMAGED if film.damaged else NOT_FILM))
+
+
+def quarter_turns(frame: av.VideoFrame) -> int:
+    """Quarter turns clockwise that bring a frame upright, from its rotation metadata."""
+    # The display matrix is given as a counter-clockwise turn of the picture.
+    return round(-frame.rotation / 90.0) % 4
+
+
+def display_size(width: int, height: int, aspect: float, turn: int) -> tuple[int, int]:
+    """Width and height in px as displayed: square pixels, upright."""
+    width, height = _square_size(width, height, aspect)
+    return (height, width) if turn % 2 else (width, height)
+
+
+def luma_of(frame: av.VideoFrame) -> NDArray[np.generic]:
+    """Luma plane (height, width), a view where the format allows, uint8 or uint16."""
+    shape = frame.format
+    first = shape.components[0]
+    plain = first.is_luma and not shape.is_rgb and (shape.is_planar or len(shape.components) == 1)
+    if plain and first.bits == 8 and not shape.has_palette:
+        plane = frame.planes[0]
+        flat = np.frombuffer(plane, np.uint8)
+        return flat.reshape(-1, plane.line_size)[: frame.height, : frame.width]
+    if plain and 8 < first.bits <= 16 and not shape.is_big_endian:
+        plane = frame.planes[0]
+        flat = np.frombuffer(plane, np.uint16)
+        wide = flat.reshape(-1, plane.line_size // 2)[: frame.height, : frame.width]
+        low_bits = 0 if shape.name.startswith(("p010", "p016", "p210", "p410")) else first.bits
+        return wide if low_bits in (0, 16) else wide << np.uint16(16 - low_bits)
+    gray: NDArray[np.generic] = frame.reformat(format="gray").to_ndarray()
+    return gray
+
+
+def _upright(luma: NDArray[np.generic], aspect: float, turn: int) -> NDArray[np.uint8]:
+    """A shrunk plane as bytes, with square pixels, turned upright."""
+    if luma.dtype == np.uint16:
+        luma = cv2.convertScaleAbs(luma, alpha=1.0 / 256.0)
+    if abs(aspect - 1.0) > 0.001:
+        size = _square_size(luma.shape[1], luma.shape[0], aspect)
+        luma = cv2.resize(luma, size, interpolation=cv2.INTER_AREA)
+    if turn:
+        codes = (cv2.ROTATE_90_CLOCKWISE, cv2.ROTATE_180, cv2.ROTATE_90_COUNTERCLOCKWISE)
+        luma = cv2.rotate(luma, codes[turn - 1])
+    return luma.astype(np.uint8, copy=False)
+
+
+def _square_size(width: int, height: int, aspect: float) -> tuple[int, int]:
+    """Size with square pixels, never enlarged across."""
+    if aspect > 1.0:
+        return width, max(1, round(height / aspect))
+    return max(1, round(width * aspect)), height

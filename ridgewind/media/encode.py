@@ -1,0 +1,148 @@
+"""Write films: H.264 in mp4, whole or not at all."""
+
+from __future__ import annotations
+
+import os
+from fractions import Fraction
+from pathlib import Path
+from types import TracebackType
+
+import av
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.media.decode import Picture
+from ridgewind.media.errors import translated
+
+TIME_BASE = Fraction(1, 90_000)
+"""Ticks of written films: fine enough for any frame rate."""
+
+COPY_LONG_SIDE_PX = 1280
+COPY_KEYFRAME_S = 0.5
+"""Seconds between keyframes of a browser copy, so that scrubbing is quick (chosen here)."""
+
+
+class FilmWriter:
+    """Writes frames under a temporary name and renames at close; an error leaves nothing.
+
+    size: width and height in px, even. rate_hz: nominal frames a second.
+    """
+
+    def __init__(
+        self,
+        path: Path,
+        *,
+        size: tuple[int, int],
+        rate_hz: float,
+        options: dict[str, str],
+        metadata: dict[str, str] | None = None,
+    ) -> None:
+        self._path = path
+        self._partial = path.with_name(f".{path.name}.{os.getpid()}.part")
+        with translated():
+            self._film = av.open(
+                str(self._partial), "w", format="mp4", options={"movflags": "+faststart"}
+            )
+            rate = Fraction(rate_hz).limit_denominator(1001)
+            stream = self._film.add_stream("libx264", rate=rate)
+        stream.width, stream.height = size
+        stream.pix_fmt = "yuv420p"
+        stream.codec_context.time_base = TIME_BASE
+        stream.options = options
+        self._film.metadata.update(metadata or {})
+        self._stream = stream
+        self._last_tick = -1
+
+    def write(self, frame: av.VideoFrame, t_s: float) -> None:
+        """Add one frame, shown t_s seconds after the start."""
+        tick = max(self._last_tick + 1, round(t_s / TIME_BASE))
+        self._last_tick = tick
+        frame.pts, frame.time_base = tick, TIME_BASE
+        with translated():
+            self._film.mux(self._stream.encode(frame))
+
+    def __enter__(self) -> FilmWriter:
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: object, trace: TracebackType | None
+    ) -> None:
+        try:
+            with translated():
+                if kind is None:
+                    self._film.mux(self._stream.encode(None))
+                self._film.close()
+            if kind is None:
+                os.replace(self._partial, self._path)
+        finally:
+            self._partial.unlink(missing_ok=True)
+
+
+def copy_size(size: tuple[int, int]) -> tuple[int, int]:
+    """Even size of a browser copy, at most COPY_LONG_SIDE_PX along its long side."""
+    scale = min(1.0, COPY_LONG_SIDE_PX / max(size))
+    width, height = (max(2, round(side * scale / 2) * 2) for side in size)
+    return width, height
+
+
+class BrowserCopy:
+    """A copy of a film that any browser plays and scrubs, fed during the one decode pass."""
+
+    def __init__(self, path: Path, *, size: tuple[int, int], rate_hz: float) -> None:
+        self.size = copy_size(size)
+        gop = max(1, round(rate_hz * COPY_KEYFRAME_S))
+        options = {"preset": "veryfast", "crf": "24", "g": str(gop), "bf": "0", "threads": "2"}
+        self._writer = FilmWriter(path, size=self.size, rate_hz=rate_hz, options=options)
+        self._first_s: float | None = None
+
+    def feed(self, picture: Picture) -> None:
+        """Add a frame; the copy starts at zero whatever the first timestamp was."""
+        if self._first_s is None:
+            self._first_s = picture.t_s
+        self._writer.write(upright_frame(picture, self.size), picture.t_s - self._first_s)
+
+    def __enter__(self) -> BrowserCopy:
+        self._writer.__enter__()
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: object, trace: TracebackType | None
+    ) -> None:
+        self._writer.__exit__(kind, error, trace)
+
+
+def upright_frame(picture: Picture, size: tuple[int, int]) -> av.VideoFrame:
+    """A frame as displayed: scaled to size, turned upright, 8-bit."""
+    if not picture.turn:
+        return picture.frame.reformat(
+            width=size[0], height=size[1], format="yuv420p", interpolation="FAST_BILINEAR"
+        )
+    lying = size[::-1] if picture.turn % 2 else size
+    image = picture.frame.reformat(width=lying[0], height=lying[1], format="bgr24").to_ndarray()
+    codes = (cv2.ROTATE_90_CLOCKWISE, cv2.ROTATE_180, cv2.ROTATE_90_COUNTERCLOCKWISE)
+    turned = np.ascontiguousarray(cv2.rotate(image, codes[picture.turn - 1]))
+    return av.VideoFrame.from_ndarray(turned, format="bgr24").reformat(format="yuv420p")
+
+
+def write_jpeg(path: Path, image: NDArray[np.uint8]) -> None:
+    """Write an image (height, width, 3) BGR as JPEG, whole or not at all."""
+    done, data = cv2.imencode(".jpg", image, [cv2.IMWRITE_JPEG_QUALITY, 82])
+    if not done:
+        raise ValueError("the picture could not be made into a JPEG")
+    partial = path.with_name(f".{path.name}.{os.getpid()}.part")
+    try:
+        with translated():
+            partial.write_bytes(data.tobytes())
+            os.replace(partial, path)
+    finally:
+        partial.unlink(missing_ok=True)
+
+
+def still_of(picture: Picture, *, long_side_px: int) -> NDArray[np.uint8]:
+    """A small upright picture (height, width, 3), BGR."""
+    scale = min(1.0, long_side_px / max(picture.size))
+    width, height = (max(2, round(side * scale / 2) * 2) for side in picture.size)
+    frame = upright_frame(picture, (width, height))
+    image: NDArray[np.uint8] = frame.to_ndarray(format="bgr24")
+    return image

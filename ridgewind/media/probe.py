@@ -1,0 +1,124 @@
+"""What a file says of itself, before any frame is decoded."""
+
+from __future__ import annotations
+
+import struct
+from dataclasses import dataclass
+from pathlib import Path
+
+import av
+import av.container
+
+from ridgewind.media.errors import (
+    CUT_SHORT,
+    EMPTY,
+    FOLDER,
+    FORBIDDEN,
+    MISSING,
+    NO_TRACK,
+    NO_VIDEO,
+    NOT_FILM,
+    TOO_SMALL,
+    UnfitError,
+    UnreadableError,
+    translated,
+)
+
+SMALLEST_PX = 64
+"""Pictures with a shorter side than this hold too little to measure (chosen here)."""
+
+REFUSED_FORMATS = {"tty", "concat", "hls", "dash", "sdp", "lavfi", "ffmetadata", "webvtt", "srt"}
+"""Text that the library would draw as a film, and lists that point at other files."""
+
+
+@dataclass(frozen=True)
+class ClipFacts:
+    """width, height: px as coded, before rotation. duration_s: as the file claims, or None.
+    frames: as the file claims, 0 where it does not say. recorded_at: ISO text or None."""
+
+    width: int
+    height: int
+    codec: str
+    duration_s: float | None
+    frames: int
+    has_sound: bool
+    recorded_at: str | None
+    title: str | None
+
+
+def open_film(path: Path) -> av.container.InputContainer:
+    """Open a file for reading; local files only, never one that a playlist points at."""
+    _check_file(path)
+    try:
+        with translated():
+            film = av.open(str(path), options={"protocol_whitelist": "file"})
+    except UnreadableError as error:
+        if isinstance(error.__cause__, av.error.InvalidDataError | av.error.EOFError):
+            raise UnreadableError(*(CUT_SHORT if _lacks_index(path) else NOT_FILM)) from error
+        raise
+    if set(film.format.name.split(",")) & REFUSED_FORMATS:
+        film.close()
+        raise UnreadableError(*NOT_FILM)
+    return film
+
+
+def facts_of(film: av.container.InputContainer) -> ClipFacts:
+    """Facts of an open film; refuses one without a usable picture."""
+    videos = [s for s in film.streams.video if not s.disposition & s.disposition.attached_pic]
+    if not videos:
+        raise UnfitError(*(NO_VIDEO if film.streams.audio else NO_TRACK))
+    stream = videos[0]
+    if stream.codec_context.name in {"ansi", "bintext", "xbin", "idf"}:
+        raise UnreadableError(*NOT_FILM)
+    width, height = stream.width or 0, stream.height or 0
+    if width and height and min(width, height) < SMALLEST_PX:
+        raise UnfitError(*TOO_SMALL)
+    duration = None
+    if stream.duration and stream.time_base:
+        duration = float(stream.duration * stream.time_base)
+    elif film.duration:
+        duration = film.duration / av.time_base
+    metadata = {**stream.metadata, **film.metadata}
+    return ClipFacts(
+        width=width,
+        height=height,
+        codec=stream.codec_context.name,
+        duration_s=duration if duration and duration > 0 else None,
+        frames=stream.frames,
+        has_sound=bool(film.streams.audio),
+        recorded_at=metadata.get("creation_time"),
+        title=metadata.get("title"),
+    )
+
+
+def _check_file(path: Path) -> None:
+    try:
+        if not path.exists():
+            raise UnreadableError(*MISSING)
+        if path.is_dir():
+            raise UnreadableError(*FOLDER)
+        if path.stat().st_size == 0:
+            raise UnreadableError(*EMPTY)
+        with path.open("rb"):
+            pass
+    except PermissionError as error:
+        raise UnreadableError(*FORBIDDEN) from error
+
+
+def _lacks_index(path: Path) -> bool:
+    """Whether an ISO media file (mp4, mov) begins well but has no moov box."""
+    with path.open("rb") as file:
+        size = path.stat().st_size
+        at, seen = 0, []
+        while at + 8 <= size and len(seen) < 64:
+            file.seek(at)
+            length, kind = struct.unpack(">I4s", file.read(8))
+            if length == 1 and at + 16 <= size:
+                length = struct.unpack(">Q", file.read(8))[0]
+            seen.append(kind)
+            if length < 8:
+                break
+            at += length
+    return bool(seen) and seen[0] in {b"ftyp", b"moov", b"wide", b"mdat"} and (
+        b"moov" not in seen or at > size
+    )

@@ -1,0 +1,158 @@
+"""What the command line writes: a short summary, the path as CSV, the readings as JSON."""
+
+from __future__ import annotations
+
+import json
+import math
+import os
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.judge.brief import Brief, usual_brief
+from ridgewind.core.motion import METHOD, Motion
+from ridgewind.work.measuring import Measured
+
+CSV_HEADER = "t_s,pan_pct,tilt_pct,roll_deg,zoom_pct,trust"
+
+
+def brief_from(*, feel: str, focal_eq_mm: float | None, delivery_fps: float | None) -> Brief:
+    """The usual brief with what the command line says instead."""
+    usual = usual_brief()
+    return replace(
+        usual,
+        feel=feel,
+        focal_eq_mm=focal_eq_mm or usual.focal_eq_mm,
+        delivery_fps=delivery_fps or usual.delivery_fps,
+    )
+
+
+def assess_measured(measured: Measured, brief: Brief) -> Assessment:
+    clip = Clip(measured.fps, measured.duration_s, measured.has_sound)
+    return assess(measured.motion, clip, brief)
+
+
+def write_csv(path: Path, motion: Motion) -> None:
+    """A row a frame; empty cells where a frame could not be measured."""
+    columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
+    rows = [CSV_HEADER]
+    for index, t_s in enumerate(motion.t_s):
+        cells = (
+            "" if math.isnan(column[index]) else f"{column[index]:.5f}" for column in columns
+        )
+        rows.append(",".join([f"{t_s:.6f}", *cells, f"{motion.trust[index]:.3f}"]))
+    _write_whole(path, "\n".join(rows) + "\n")
+
+
+def write_json(path: Path, measured: Measured, assessment: Assessment, brief: Brief) -> None:
+    _write_whole(path, json.dumps(readings(measured, assessment, brief), indent=2) + "\n")
+
+
+def readings(measured: Measured, assessment: Assessment, brief: Brief) -> dict[str, Any]:
+    """The readings as plain values; null for what could not be measured."""
+    lee = assessment.lee
+    screen = brief.screen_deg
+    decision = assessment.decision
+    return {
+        "method": METHOD,
+        "clip": {
+            "width": measured.width,
+            "height": measured.height,
+            "fps": measured.fps,
+            "variable_rate": measured.variable_rate,
+            "duration_s": _rounded(measured.duration_s, 3),
+            "frames": measured.frames,
+            "codec": measured.codec,
+            "claimed_duration_s": _rounded(measured.claimed_s, 3),
+        },
+        "gust": _rounded(assessment.gust, 3),
+        "peak_gust": _rounded(assessment.peak_gust, 3),
+        "floor_gust": _rounded(assessment.floor_gust, 3),
+        "body_deg_s": _rounded(assessment.body_deg_s, 4),
+        "trusted_share": _rounded(assessment.reading.trusted_share, 4),
+        "shots": [
+            {
+                "start_s": _rounded(shot.start_s, 4),
+                "end_s": _rounded(shot.end_s, 4),
+                "gust": _rounded(shot.gust(screen_deg=screen), 3),
+                "peak_gust": _rounded(shot.peak(screen_deg=screen), 3),
+                "measurable": shot.reason is None,
+                "reason": shot.reason,
+            }
+            for shot in assessment.reading.shots
+        ],
+        "bands": {band.name: _rounded(band.share, 4) for band in assessment.bands},
+        "lee": None
+        if lee is None
+        else {
+            "start_s": _rounded(lee.start_s, 4),
+            "end_s": _rounded(lee.end_s, 4),
+            "gust": _rounded(lee.gust, 3),
+        },
+        "target": brief.target,
+        "brief": {
+            "feel": brief.feel,
+            "screen": brief.screen,
+            "delivery_fps": brief.delivery_fps,
+            "wanted_s": brief.wanted_s,
+            "focal_eq_mm": brief.focal_eq_mm,
+        },
+        "remedies": [
+            {
+                "remedy": remedy.kind,
+                "passes": remedy.passes,
+                "gust": _rounded(remedy.gust, 3),
+                "rate": _rounded(remedy.rate, 4),
+                "plays_s": _rounded(remedy.plays_s, 3),
+                "reason": remedy.reason,
+            }
+            for remedy in decision.remedies
+        ],
+        "verdict": {"remedy": decision.remedy, "text": decision.text},
+    }
+
+
+def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief) -> str:
+    """A few lines for a person."""
+    rate = "variable, about " if measured.variable_rate else ""
+    lines = [
+        f"{name}  {measured.width}x{measured.height}, {rate}{measured.fps:g}/s, "
+        f"{measured.duration_s:.1f} s",
+        f"Gust {_one(assessment.gust)}, peak {_one(assessment.peak_gust)}, "
+        f"target {brief.target:.1f} ({brief.feel}). Finest readable {_one(assessment.floor_gust)}. "
+        f"Trusted {assessment.reading.trusted_share:.0%}.",
+        "Bands: "
+        + ", ".join(
+            f"{band.name} {band.share:.0%}" for band in assessment.bands if band.share is not None
+        ),
+    ]
+    if assessment.lee is not None:
+        lee = assessment.lee
+        lines.append(f"Lee: {lee.start_s:.1f} to {lee.end_s:.1f} s at gust {lee.gust:.1f}.")
+    if len(assessment.reading.shots) > 1:
+        lines.append(f"{len(assessment.reading.shots)} shots, measured apart.")
+    if measured.claimed_s is not None:
+        lines.append(
+            f"The file ends early: {measured.duration_s:.1f} of {measured.claimed_s:.1f} s could "
+            "be read. Copy it from the card again to have the rest."
+        )
+    lines.append(f"Verdict: {assessment.decision.text}")
+    return "\n".join(lines)
+
+
+def _one(value: float | None) -> str:
+    return "–" if value is None else f"{value:.1f}"
+
+
+def _rounded(value: float | None, digits: int) -> float | None:
+    return None if value is None or not math.isfinite(value) else round(value, digits)
+
+
+def _write_whole(path: Path, text: str) -> None:
+    partial = path.with_name(f".{path.name}.{os.getpid()}.part")
+    try:
+        partial.write_text(text, encoding="utf-8")
+        os.replace(partial, path)
+    finally:
+        partial.unlink(missing_ok=True)

@@ -1,0 +1,1 @@
+"""Long work: the measuring pass, the persistent queue and its tasks."""

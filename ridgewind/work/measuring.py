@@ -1,0 +1,122 @@
+"""The one pass over a film: decode, follow the background, and feed whoever else listens."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+import cv2
+import numpy as np
+
+from ridgewind.core.motion import Motion, Tracker, pyramid
+from ridgewind.core.motion.path import REASONS
+from ridgewind.media.decode import Film, Picture, first_frame_error
+from ridgewind.media.errors import SINGLE_FRAME, UnfitError
+
+VARIABLE_SHARE = 0.02
+VARIABLE_DEVIATION = 0.25
+"""A rate is variable when over 2 % of intervals differ by over a quarter (chosen here)."""
+
+COMPLETE_SHARE = 0.95
+
+
+class Cancelled(Exception):  # noqa: N818 - not an error: the shooter asked for it
+    """The listener asked to stop."""
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A measured clip. width, height: px as displayed. fps: frames a second, from the median
+    interval. claimed_s: length that the file claims, where frames end well before it."""
+
+    motion: Motion
+    width: int
+    height: int
+    fps: float
+    variable_rate: bool
+    duration_s: float
+    frames: int
+    codec: str
+    has_sound: bool
+    recorded_at: str | None
+    title: str | None
+    claimed_s: float | None
+
+
+Listener = Callable[[Picture, float | None], None]
+"""Called with every frame and the share done so far, None where unknown; may raise."""
+
+
+def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
+    """Measure a film in one decode pass and constant memory.
+
+    Raises MediaError where the file cannot be read, holds a single frame, or no part of it
+    can be measured.
+    """
+    cv2.setNumThreads(1)  # decoding fills the other core
+    tracker: Tracker | None = None
+    count, size = 0, (0, 0)
+    with Film(path) as film:
+        expected_s = film.facts.duration_s
+        first_s = last_s = 0.0
+        for picture in film.pictures(pyramid.to_working):
+            if tracker is None:
+                tracker = Tracker((picture.luma.shape[1], picture.luma.shape[0]))
+                first_s, size = picture.t_s, picture.size
+            if picture.size != size:
+                break  # another picture size begins another film
+            tracker.feed(picture.t_s, picture.luma)
+            count, last_s = count + 1, picture.t_s
+            if on_picture is not None:
+                done = None if not expected_s else min(1.0, (last_s - first_s) / expected_s)
+                on_picture(picture, done)
+        if tracker is None:
+            raise first_frame_error(film)
+        if count < 2:
+            raise UnfitError(*SINGLE_FRAME)
+        facts = film.facts
+    motion = tracker.finish()
+    _refuse_unmeasurable(motion)
+    intervals = np.diff(motion.t_s)
+    interval_s = float(np.median(intervals))
+    odd = np.abs(intervals - interval_s) > VARIABLE_DEVIATION * interval_s
+    duration_s = last_s - first_s + interval_s
+    short = expected_s is not None and duration_s < COMPLETE_SHARE * expected_s
+    return Measured(
+        motion=motion,
+        width=size[0],
+        height=size[1],
+        fps=round(1.0 / interval_s, 3),
+        variable_rate=bool(odd.mean() > VARIABLE_SHARE),
+        duration_s=duration_s,
+        frames=count,
+        codec=facts.codec,
+        has_sound=facts.has_sound,
+        recorded_at=facts.recorded_at,
+        title=facts.title,
+        claimed_s=expected_s if short else None,
+    )
+
+
+NEXT_STEPS = {
+    "short": "film for at least a second",
+    "dark": "add light or raise the exposure, and film it again",
+    "detail": "film something with texture in it, in focus",
+    "blur": "use a shorter shutter time or move more slowly",
+    "subject": "step back, so that some background shows",
+}
+
+
+def _refuse_unmeasurable(motion: Motion) -> None:
+    if any(shot.measurable for shot in motion.shots):
+        return
+    key = next((shot.reason for shot in motion.shots if shot.reason), "detail")
+    raise UnfitError(f"not_measurable_{key}", f"its picture is {_said(key)}", NEXT_STEPS[key])
+
+
+def _said(key: str) -> str:
+    words = REASONS[key]
+    if key == "detail":
+        return "blank or has too little detail to follow"
+    return words if key != "subject" else "filled by something in front"
