@@ -121,10 +121,10 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
         f"{measured.duration_s:.1f} s",
         f"Gust {_one(assessment.gust)}, peak {_one(assessment.peak_gust)}, "
         f"target {brief.target:.1f} ({brief.feel}). Finest readable {_one(assessment.floor_gust)}. "
-        f"Trusted {assessment.reading.trusted_share:.0%}.",
+        f"Trusted {100 * assessment.reading.trusted_share:.0f} %.",
         "Bands: "
         + ", ".join(
-            f"{band.name} {band.share:.0%}" for band in assessment.bands if band.share is not None
+            f"{band.name} {100 * band.share:.0f} %" for band in assessment.bands if band.share is not None
         ),
     ]
     if assessment.lee is not None:

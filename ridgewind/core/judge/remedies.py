@@ -212,7 +212,7 @@ def _retake(bands: tuple[Band, ...]) -> Remedy:
         where = BAND_RANGES[top.name]
         if top.strongest_hz is not None and top.name != "drift":
             where = f"near {top.strongest_hz:.1f} Hz"
-        reason = f"Most is {top.name} ({top.share:.0%}, {where}). {ONE_CHANGE[top.name]}"
+        reason = f"Most is {top.name} ({100 * top.share:.0f} %, {where}). {ONE_CHANGE[top.name]}"
     return Remedy("retake", True, None, None, None, None, 1.0, None, "the shot again", reason)
 
 
@@ -227,7 +227,7 @@ def _verdict_text(chosen: Remedy, remedies: tuple[Remedy, ...], brief: Brief) ->
             f"gust {chosen.gust:.1f} there, within {target}."
         )
     if chosen.kind == "slow":
-        return f"Slow to {chosen.rate:.0%}: gust {chosen.gust:.1f}, within {target}. " + (
+        return f"Slow to {100 * chosen.rate:.0f} %: gust {chosen.gust:.1f}, within {target}. " + (
             chosen.reason
         )
     if keep.gust is None:

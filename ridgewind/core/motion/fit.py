@@ -2,9 +2,10 @@
 
 A camera that turns moves the picture by a homography, not by a similarity: with a 26 mm
 equivalent lens the edges slide half as fast again as the centre. A plain similarity would be
-pulled between centre and edge, so a homography is fitted, with weak priors that hold its
-bending terms near zero where the points cannot tell, and it is *read* as a similarity at the
-picture's centre, which is where the path is defined.
+pulled between centre and edge, so two *bending* terms are fitted as well, and the motion is
+*read* as a similarity at the picture's centre, which is where the path is defined. The two
+shearing terms of a full homography are not free: ground in the lower half of a picture slides
+like a shear under parallax, and would be misread as roll. They follow from shift and bend.
 
 Coordinates here: origin at the picture's centre, x right, y down, in long sides.
 """
@@ -18,11 +19,11 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 
-PRIOR_SHEAR = 0.02
+TERMS = 6
 PRIOR_BEND = 0.4
-"""Prior spread of the shear and perspective terms (chosen here: a 10° turn at 26 mm)."""
+"""Prior spread of the bending terms (chosen here: a 10° turn at 26 mm)."""
 
-PRIOR_PRECISION = np.array([0, 0, 0, 0, *[1 / PRIOR_SHEAR] * 2, *[1 / PRIOR_BEND] * 2])
+PRIOR_PRECISION = np.array([0.0, 0.0, 0.0, 0.0, 1.0 / PRIOR_BEND, 1.0 / PRIOR_BEND])
 
 TUKEY_C = 4.685
 """Tuning constant of Tukey's biweight for 95 % efficiency (Huber, 1981)."""
@@ -79,17 +80,16 @@ def read_at_centre(h: Floats) -> Similarity:
 
 @dataclass(frozen=True)
 class Problem:
-    """Linear equations for the eight terms of a homography: shift, scale, turn, shear, bend.
+    """Linear equations for the six terms of the motion: shift, scale, turn, bend.
 
-    before, after: (n, 2). rows: (2n, 8) and target: (2n,), the x equations first, after
-    multiplying by the homography's denominator. noise: expected spread of a point, long
-    sides; it sets the strength of the priors.
+    before, after: (n, 2). rows: (2n, 6), the x equations first, after multiplying by the
+    homography's denominator. noise: expected spread of a point, long sides; it sets the
+    strength of the priors.
     """
 
     before: Floats
     after: Floats
     rows: Floats
-    target: Floats
     noise: float
 
 
@@ -97,45 +97,66 @@ def pose(before: Floats, after: Floats, *, noise: float) -> Problem:
     """Write down the equations once; they are solved for many weightings."""
     count = len(before)
     x, y = before.T
-    rows = np.zeros((2 * count, 8))
+    rows = np.zeros((2 * count, TERMS))
     top, low = rows[:count], rows[count:]
     top[:, 0] = low[:, 1] = 1.0
-    top[:, 2], top[:, 3], top[:, 4], top[:, 5] = x, -y, x, y
-    low[:, 2], low[:, 3], low[:, 4], low[:, 5] = y, x, -y, x
-    top[:, 6:] = -before * after[:, :1]
-    low[:, 6:] = -before * after[:, 1:]
-    return Problem(before, after, rows, (after - before).T.reshape(-1), noise)
+    top[:, 2], top[:, 3] = x, -y
+    low[:, 2], low[:, 3] = y, x
+    top[:, 4:] = -before * after[:, :1]
+    low[:, 4:] = -before * after[:, 1:]
+    return Problem(before, after, rows, noise)
 
 
-def _solve(problem: Problem, weights: Floats) -> tuple[Floats, Floats, Floats]:
-    """Weighted least squares: the terms (8,), the inverse (8, 8) of the normal matrix, and the
-    weighted rows (2n, 8). weights: (n,) >= 0."""
+def stretch_of_turn(h: Floats) -> Floats:
+    """(2, 2) what a turn of the camera adds across its own direction, from shift and bend.
+
+    For a turn by an angle t the shift is f tan t and the bend -tan t / f, so that their product
+    gives tan² t whatever the focal length f; across the turn the picture grows by 1 / cos t.
+    Travel past a flat has no bend and adds nothing.
+    """
+    shift, bend = h[:2, 2], h[2, :2]
+    square = float(shift @ shift)
+    tangent2 = max(0.0, -float(shift @ bend))
+    if square < 1e-12 or tangent2 < 1e-12:
+        return np.zeros((2, 2))
+    out: Floats = (np.sqrt(1.0 + tangent2) - 1.0) * (np.eye(2) - np.outer(shift, shift) / square)
+    return out
+
+
+def _solve(problem: Problem, weights: Floats, target: Floats) -> tuple[Floats, Floats, Floats]:
+    """Weighted least squares: the terms (6,), the inverse (6, 6) of the normal matrix, and the
+    weighted rows (2n, 6). weights: (n,) >= 0. target: (2n,)."""
     weighted = problem.rows * np.concatenate([weights, weights])[:, None]
     normal = problem.rows.T @ weighted
     stiff = 1e6 if weights.sum() < MIN_FULL_POINTS else 1.0
-    normal.flat[::9] += 1e-12 + stiff * (problem.noise * PRIOR_PRECISION) ** 2
+    normal.flat[:: TERMS + 1] += 1e-12 + stiff * (problem.noise * PRIOR_PRECISION) ** 2
     inverse = np.linalg.inv(normal)
-    return inverse @ (problem.target @ weighted), inverse, weighted
+    return inverse @ (target @ weighted), inverse, weighted
 
 
-def _homography(terms: Floats) -> Floats:
-    bx, by, p, q, s1, s2, g1, g2 = terms.tolist()
-    return np.array([[1 + p + s1, -q + s2, bx], [q + s2, 1 + p - s1, by], [g1, g2, 1.0]])
+def _homography(terms: Floats, stretch: Floats) -> Floats:
+    bx, by, p, q, g1, g2 = terms.tolist()
+    h = np.array([[1 + p, -q, bx], [q, 1 + p, by], [g1, g2, 1.0]])
+    h[:2, :2] += stretch
+    return h
 
 
 def robust_fit(problem: Problem, prior_weights: Floats, *, start: Floats, rounds: int) -> Fit:
-    """Homography by iteratively reweighted least squares with Tukey's biweight.
+    """Motion by iteratively reweighted least squares with Tukey's biweight.
 
     prior_weights: (n,) 0 to 1, how far each point has agreed so far, so that the points which
     have followed the background keep the say when something crosses. start: (3, 3), a first
     estimate that decides which points agree to begin with.
     """
-    residual = np.hypot(*(apply(start, problem.before) - problem.after).T)
+    h = start
+    residual = np.hypot(*(apply(h, problem.before) - problem.after).T)
     sigma = max(_weighted_spread(residual, prior_weights), 3.0 * problem.noise)
     weights = prior_weights * _tukey(residual, sigma)
     for _ in range(rounds):
-        terms, inverse, weighted = _solve(problem, weights)
-        h = _homography(terms)
+        stretch = stretch_of_turn(h)
+        target = (problem.after - problem.before - problem.before @ stretch).T.reshape(-1)
+        terms, inverse, weighted = _solve(problem, weights, target)
+        h = _homography(terms, stretch)
         residual = np.hypot(*(apply(h, problem.before) - problem.after).T)
         sigma = max(_weighted_spread(residual, weights), problem.noise)
         agreed = _tukey(residual, sigma)
@@ -143,7 +164,7 @@ def robust_fit(problem: Problem, prior_weights: Floats, *, start: Floats, rounds
     spread = np.sqrt(weights @ residual**2 / max(2.0 * weights.sum(), 1e-9))
     se = float(spread * np.sqrt(inverse[0, 0] + inverse[1, 1]))
     # Gauss-Newton step from the whole fit to either half; their normals are half the whole's.
-    left = problem.target - problem.rows @ terms
+    left = target - problem.rows @ terms
     left.reshape(2, -1)[:, ::2] *= -1.0
     bx, by, p, q = (inverse @ (left @ weighted))[:4].tolist()
     return Fit(h=h, weights=agreed, centre_se=se, split=Similarity(bx, by, q, p))

@@ -1,0 +1,75 @@
+"""Six degrees of freedom, and what they do to a picture of a flat layer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+COLUMNS = ("yaw_deg", "pitch_deg", "roll_deg", "x_m", "y_m", "z_m")
+
+
+@dataclass(frozen=True)
+class Lens:
+    """A rectilinear lens. size: picture width and height, px."""
+
+    focal_eq_mm: float
+    size: tuple[int, int]
+
+    @property
+    def focal_px(self) -> float:
+        return self.focal_eq_mm / 36.0 * max(self.size)
+
+    @property
+    def matrix(self) -> Floats:
+        """(3, 3) camera matrix; pixel centres at whole numbers, axis at the picture's centre."""
+        width, height = self.size
+        focal = self.focal_px
+        return np.array(
+            [[focal, 0.0, (width - 1) / 2.0], [0.0, focal, (height - 1) / 2.0], [0.0, 0.0, 1.0]]
+        )
+
+
+@dataclass(frozen=True)
+class Plane:
+    """Points X with normal · X = distance_m, seen from the starting place: x right, y down,
+    z ahead, metres."""
+
+    normal: tuple[float, float, float]
+    distance_m: float
+
+
+def facing(distance_m: float) -> Plane:
+    """A flat that faces the camera at the start."""
+    return Plane((0.0, 0.0, 1.0), distance_m)
+
+
+def ground(height_m: float) -> Plane:
+    """Level ground under a camera held at this height."""
+    return Plane((0.0, 1.0, 0.0), height_m)
+
+
+def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Floats:
+    """(3, 3) world to camera: right, up and clockwise (seen from behind) are positive."""
+    y, p, r = np.radians([yaw_deg, pitch_deg, roll_deg])
+    turn_right = np.array(
+        [[np.cos(y), 0, -np.sin(y)], [0, 1, 0], [np.sin(y), 0, np.cos(y)]]
+    )
+    turn_up = np.array([[1, 0, 0], [0, np.cos(p), np.sin(p)], [0, -np.sin(p), np.cos(p)]])
+    clockwise = np.array([[np.cos(r), np.sin(r), 0], [-np.sin(r), np.cos(r), 0], [0, 0, 1]])
+    return clockwise @ turn_up @ turn_right
+
+
+def plane_to_picture(lens: Lens, plane: Plane, pose: Floats) -> Floats:
+    """(3, 3) rays of the starting camera (x/z, y/z, 1) to px, for points on a plane.
+
+    pose: (6,) in the order of COLUMNS. The plane-induced homography (Hartley and Zisserman,
+    2004, "Multiple View Geometry", 13.1).
+    """
+    normal = np.array(plane.normal)
+    shift = np.outer(pose[3:], normal) / plane.distance_m
+    out: Floats = lens.matrix @ rotation(*pose[:3]) @ (np.eye(3) - shift)
+    return out
