@@ -12,9 +12,9 @@ from typing import Any
 from ridgewind.core.judge.assessment import Assessment, Clip, assess
 from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.motion import METHOD, Motion
+from ridgewind.core.motion.table import to_csv
+from ridgewind.core.shake.bands import Band
 from ridgewind.work.measuring import Measured
-
-CSV_HEADER = "t_s,pan_pct,tilt_pct,roll_deg,zoom_pct,trust"
 
 
 def brief_from(*, feel: str, focal_eq_mm: float | None, delivery_fps: float | None) -> Brief:
@@ -34,15 +34,8 @@ def assess_measured(measured: Measured, brief: Brief) -> Assessment:
 
 
 def write_csv(path: Path, motion: Motion) -> None:
-    """A row a frame; empty cells where a frame could not be measured."""
-    columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
-    rows = [CSV_HEADER]
-    for index, t_s in enumerate(motion.t_s):
-        cells = (
-            "" if math.isnan(column[index]) else f"{column[index]:.5f}" for column in columns
-        )
-        rows.append(",".join([f"{t_s:.6f}", *cells, f"{motion.trust[index]:.3f}"]))
-    _write_whole(path, "\n".join(rows) + "\n")
+    """Write the path as CSV, whole or not at all."""
+    _write_whole(path, to_csv(motion))
 
 
 def write_json(path: Path, measured: Measured, assessment: Assessment, brief: Brief) -> None:
@@ -124,7 +117,9 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
         f"Trusted {100 * assessment.reading.trusted_share:.0f} %.",
         "Bands: "
         + ", ".join(
-            f"{band.name} {100 * band.share:.0f} %" for band in assessment.bands if band.share is not None
+            f"{band.name} {100 * band.share:.0f} %"
+            for band in assessment.bands
+            if band.share is not None
         ),
     ]
     if assessment.lee is not None:
@@ -139,6 +134,10 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
         )
     lines.append(f"Verdict: {assessment.decision.text}")
     return "\n".join(lines)
+
+
+def _band(band: Band) -> str:
+    return f"{band.name} {100 * (band.share or 0.0):.0f} %"
 
 
 def _one(value: float | None) -> str:

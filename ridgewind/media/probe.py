@@ -119,6 +119,8 @@ def _lacks_index(path: Path) -> bool:
             if length < 8:
                 break
             at += length
-    return bool(seen) and seen[0] in {b"ftyp", b"moov", b"wide", b"mdat"} and (
-        b"moov" not in seen or at > size
+    return (
+        bool(seen)
+        and seen[0] in {b"ftyp", b"moov", b"wide", b"mdat"}
+        and (b"moov" not in seen or at > size)
     )

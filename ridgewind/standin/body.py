@@ -16,7 +16,7 @@ How each technique scales the parts is chosen here, after what shooters report.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -105,9 +105,6 @@ class Technique:
     def step_scale(self) -> float:
         return 1.0 if self.hold == "body" else 0.45
 
-
-def technique_fields() -> list[str]:
-    return [field.name for field in fields(Technique)]
 
 
 class Body:

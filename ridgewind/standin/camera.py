@@ -76,9 +76,7 @@ def true_motion(take: Take, renderer: Renderer) -> Motion:
     lens = take.lens
     width, height = lens.size
     long_side = float(max(lens.size))
-    centred = np.array(
-        [[1, 0, -(width - 1) / 2], [0, 1, -(height - 1) / 2], [0, 0, long_side]]
-    )
+    centred = np.array([[1, 0, -(width - 1) / 2], [0, 1, -(height - 1) / 2], [0, 0, long_side]])
     to_units = centred / long_side
     seen = [to_units @ plane_to_picture(lens, plane, pose) for pose in take.poses(times)]
     path = np.zeros((len(times), 4))
@@ -126,7 +124,11 @@ def film(
         "x264-params": "no-fast-pskip=1",
     }
     with FilmWriter(
-        path, size=recipe.size, rate_hz=recipe.fps, options=options, metadata=told | (metadata or {})
+        path,
+        size=recipe.size,
+        rate_hz=recipe.fps,
+        options=options,
+        metadata=told | (metadata or {}),
     ) as writer:
         for index, t_s in enumerate(times):
             image = render_frame(take, renderer, float(t_s), index)

@@ -152,9 +152,7 @@ def grass(
         x, tall = rng.uniform(-span_m / 2, span_m / 2), tall_m * rng.uniform(0.45, 1.0)
         lean = tall * rng.uniform(-0.35, 0.35)
         wide = tall_m * rng.uniform(0.03, 0.07)
-        blade = canvas.points(
-            [(x - wide, low_m), (x + wide, low_m), (x + lean, low_m - tall)], z_m
-        )
+        blade = canvas.points([(x - wide, low_m), (x + wide, low_m), (x + lean, low_m - tall)], z_m)
         green = rng.uniform(0.6, 1.15)
         colour = tuple(float(c * green) for c in (62, 96, 84))
         cv2.fillPoly(image, [blade], colour, lineType=cv2.LINE_AA)

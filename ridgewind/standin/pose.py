@@ -55,9 +55,7 @@ def ground(height_m: float) -> Plane:
 def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Floats:
     """(3, 3) world to camera: right, up and clockwise (seen from behind) are positive."""
     y, p, r = np.radians([yaw_deg, pitch_deg, roll_deg])
-    turn_right = np.array(
-        [[np.cos(y), 0, -np.sin(y)], [0, 1, 0], [np.sin(y), 0, np.cos(y)]]
-    )
+    turn_right = np.array([[np.cos(y), 0, -np.sin(y)], [0, 1, 0], [np.sin(y), 0, np.cos(y)]])
     turn_up = np.array([[1, 0, 0], [0, np.cos(p), np.sin(p)], [0, -np.sin(p), np.cos(p)]])
     clockwise = np.array([[np.cos(r), np.sin(r), 0], [-np.sin(r), np.cos(r), 0], [0, 0, 1]])
     return clockwise @ turn_up @ turn_right

@@ -28,9 +28,7 @@ class Renderer:
     noise in grey levels.
     """
 
-    def __init__(
-        self, scene: str, lens: Lens, *, seed: int, margin: float, noise: float
-    ) -> None:
+    def __init__(self, scene: str, lens: Lens, *, seed: int, margin: float, noise: float) -> None:
         self.lens = lens
         rng = np.random.default_rng([seed, 11])
         width, height = lens.size
@@ -51,9 +49,7 @@ class Renderer:
         shift = np.eye(3)
         shift[:2, 2] = -self._offset
         own = np.eye(3) if layer.own_motion is None else layer.own_motion(t_s)
-        out: Floats = (
-            plane_to_picture(self.lens, layer.plane, pose) @ self._to_rays @ shift @ own
-        )
+        out: Floats = plane_to_picture(self.lens, layer.plane, pose) @ self._to_rays @ shift @ own
         return out
 
     def frame(self, poses: Floats, times_s: Floats, index: int) -> Image:

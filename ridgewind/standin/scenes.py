@@ -236,32 +236,32 @@ def stone_floor(canvas: Canvas) -> Scene:
     """The stone floor: boards, millstone and sacks close up, one sack on its hoist."""
     wall_m, stone_m, sack_m = 3.4, 2.6, 2.2
     px_m = canvas.focal_px / wall_m
-    wall = paint.tint(canvas.size[::-1], (132, 110, 84)) + paint.grain(canvas, strength=17)[
-        ..., None
-    ]
+    wall = (
+        paint.tint(canvas.size[::-1], (132, 110, 84)) + paint.grain(canvas, strength=17)[..., None]
+    )
     wall += paint.boards(canvas, period_px=0.2 * px_m, upright=True, depth=15)[..., None]
     wall += paint.grain(canvas, strength=9, finest_px=20, octaves=3)[..., None]
     beam = paint.rectangle(canvas, -4.0, -0.85, 8.0, 0.2, wall_m)
     paint.lay(wall, beam, paint.tint(beam.shape, OAK) + paint.grain(canvas, strength=15)[..., None])
 
-    stone = paint.tint(canvas.size[::-1], (158, 154, 146)) + paint.grain(canvas, strength=22)[
-        ..., None
-    ]
+    stone = (
+        paint.tint(canvas.size[::-1], (158, 154, 146)) + paint.grain(canvas, strength=22)[..., None]
+    )
     stone_mask = _disc(canvas, (0.42, 0.5), 0.5, stone_m)
     furrows = _furrows(canvas, (0.42, 0.5), stone_m)
     stone -= 34 * furrows[..., None]
     eye = _disc(canvas, (0.42, 0.5), 0.1, stone_m)
     paint.lay(stone, eye, paint.tint(eye.shape, (52, 50, 48)))
 
-    sacks = paint.tint(canvas.size[::-1], (186, 164, 124)) + paint.grain(canvas, strength=20)[
-        ..., None
-    ]
+    sacks = (
+        paint.tint(canvas.size[::-1], (186, 164, 124)) + paint.grain(canvas, strength=20)[..., None]
+    )
     sacks_mask = np.zeros(canvas.size[::-1], np.float32)
     for x, y, radius in ((-0.78, 0.62, 0.3), (-0.36, 0.7, 0.26), (-0.62, 0.28, 0.24)):
         sacks_mask = np.maximum(sacks_mask, _sack(canvas, (x, y), radius, sack_m))
-    hoisted = paint.tint(canvas.size[::-1], (176, 152, 112)) + paint.grain(canvas, strength=20)[
-        ..., None
-    ]
+    hoisted = (
+        paint.tint(canvas.size[::-1], (176, 152, 112)) + paint.grain(canvas, strength=20)[..., None]
+    )
     hoist_mask = _sack(canvas, (0.86, 0.35), 0.17, sack_m)
     chain = paint.rectangle(canvas, 0.85, -3.0, 0.02, 3.15, sack_m)
     hoist_mask = np.maximum(hoist_mask, chain)

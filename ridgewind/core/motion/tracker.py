@@ -16,7 +16,15 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import patches, pyramid
-from ridgewind.core.motion.fit import Fit, Similarity, apply, pose, read_at_centre, robust_fit, rough_similarity
+from ridgewind.core.motion.fit import (
+    Fit,
+    Similarity,
+    apply,
+    pose,
+    read_at_centre,
+    robust_fit,
+    rough_similarity,
+)
 from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
 
 METHOD = "patches-1"
@@ -153,9 +161,7 @@ class Tracker:
             return None
         points_px = found * self._long + self._centre
         made = [patches.make_templates(levels[k], points_px, level=k) for k in (0, 2, 3)]
-        return _Reference(
-            found, *made, say, float(say.sum()), np.eye(3), np.eye(3)
-        )
+        return _Reference(found, *made, say, float(say.sum()), np.eye(3), np.eye(3))
 
     def _locate(
         self, reference: _Reference, levels: list[Float32s], start: Floats | None = None

@@ -54,9 +54,9 @@ def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
     for column, (low, high) in enumerate(EDGES_HZ.values()):
         inside = (frequency >= low) & (frequency < high)
         if inside.any():
-            part = np.fft.irfft(
-                spectrum * (gains * inside)[:, None], len(extended), axis=0
-            )[added : len(extended) - added]
+            part = np.fft.irfft(spectrum * (gains * inside)[:, None], len(extended), axis=0)[
+                added : len(extended) - added
+            ]
             powers[:, column] = np.einsum("nk,nk->n", part, part)
     return powers
 

@@ -73,9 +73,7 @@ def longest_passing(
     return None
 
 
-def calmest(
-    power: Floats, counted: Bools, *, rate_hz: float, length_s: float
-) -> Stretch | None:
+def calmest(power: Floats, counted: Bools, *, rate_hz: float, length_s: float) -> Stretch | None:
     """The stretch of a wanted length with the least mean power; None where the shot is shorter."""
     length = round(length_s * rate_hz)
     if length < 1 or length > len(power):

@@ -1,0 +1,1 @@
+"""SQLite by plain SQL: the only place where SQL stands."""

@@ -1,0 +1,163 @@
+"""Clips: films on disk, and the path measured from each."""
+
+from __future__ import annotations
+
+import io
+import json
+import sqlite3
+from dataclasses import dataclass
+from pathlib import PurePath
+
+import numpy as np
+
+from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.store.errors import NotFoundError
+
+
+@dataclass(frozen=True)
+class ClipRow:
+    """A film. Facts are None until it has been measured."""
+
+    id: int
+    sha256: str
+    file: str
+    size_bytes: int
+    width: int | None
+    height: int | None
+    fps: float | None
+    variable_rate: bool | None
+    duration_s: float | None
+    claimed_s: float | None
+    frames: int | None
+    codec: str | None
+    has_sound: bool | None
+    recorded_at: str | None
+
+
+@dataclass(frozen=True)
+class ClipFactsRow:
+    """Facts that measuring finds out."""
+
+    width: int
+    height: int
+    fps: float
+    variable_rate: bool
+    duration_s: float
+    claimed_s: float | None
+    frames: int
+    codec: str
+    has_sound: bool
+    recorded_at: str | None
+
+
+COLUMNS = (
+    "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
+    " frames, codec, has_sound, recorded_at"
+)
+
+
+def add(db: sqlite3.Connection, *, sha256: str, file: str, size_bytes: int) -> int:
+    """Record a film; returns its id. file: plain name inside the folder of originals."""
+    if PurePath(file).name != file:
+        raise ValueError(f"file is {file!r}, but it must be a plain name")
+    cursor = db.execute(
+        "insert into clip (sha256, file, size_bytes) values (?, ?, ?)", (sha256, file, size_bytes)
+    )
+    assert cursor.lastrowid is not None
+    return cursor.lastrowid
+
+
+def by_hash(db: sqlite3.Connection, sha256: str) -> ClipRow | None:
+    row = db.execute(f"select {COLUMNS} from clip where sha256 = ?", (sha256,)).fetchone()
+    return None if row is None else _row(row)
+
+
+def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
+    row = db.execute(f"select {COLUMNS} from clip where id = ?", (clip_id,)).fetchone()
+    if row is None:
+        raise NotFoundError("clip", clip_id)
+    return _row(row)
+
+
+def remove(db: sqlite3.Connection, clip_id: int) -> None:
+    """Forget a film whose take is gone, with its path and job."""
+    for table in ("measurement", "job"):
+        db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
+    db.execute("delete from clip where id = ?", (clip_id,))
+
+
+def store_measurement(
+    db: sqlite3.Connection, clip_id: int, *, facts: ClipFactsRow, motion: Motion, method: str
+) -> None:
+    """Keep what measuring found, replacing an earlier measurement."""
+    names = list(ClipFactsRow.__dataclass_fields__)
+    assignments = ", ".join(f"{name} = ?" for name in names)
+    values = [getattr(facts, name) for name in names]
+    db.execute(f"update clip set {assignments} where id = ?", (*values, clip_id))
+    db.execute(
+        "insert into measurement (clip_id, method, measured_at, path)"
+        " values (?, ?, strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), ?)"
+        " on conflict (clip_id) do update set method = excluded.method,"
+        " measured_at = excluded.measured_at, path = excluded.path",
+        (clip_id, method, pack(motion)),
+    )
+
+
+def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:
+    row = db.execute("select path from measurement where clip_id = ?", (clip_id,)).fetchone()
+    return None if row is None else unpack(row["path"])
+
+
+def measured_stamp(db: sqlite3.Connection, clip_id: int) -> str | None:
+    """What tells one measurement of a clip from another; None where there is none."""
+    row = db.execute(
+        "select method || ' ' || measured_at as stamp from measurement where clip_id = ?",
+        (clip_id,),
+    ).fetchone()
+    return None if row is None else str(row["stamp"])
+
+
+def pack(motion: Motion) -> bytes:
+    """A path as bytes: one array of columns, and the shots as JSON."""
+    columns = np.column_stack(
+        [
+            motion.t_s,
+            motion.pan_pct,
+            motion.tilt_pct,
+            motion.roll_deg,
+            motion.zoom_pct,
+            motion.trust,
+            motion.error,
+        ]
+    )
+    shots = [[shot.start, shot.stop, shot.reason] for shot in motion.shots]
+    about = json.dumps({"aspect": motion.aspect, "shots": shots})
+    buffer = io.BytesIO()
+    np.savez(buffer, columns=columns, about=np.frombuffer(about.encode(), np.uint8))
+    return buffer.getvalue()
+
+
+def unpack(data: bytes) -> Motion:
+    """The path that `pack` made bytes of."""
+    with np.load(io.BytesIO(data), allow_pickle=False) as arrays:
+        columns = arrays["columns"]
+        about = json.loads(arrays["about"].tobytes().decode())
+    return Motion(
+        t_s=columns[:, 0],
+        pan_pct=columns[:, 1],
+        tilt_pct=columns[:, 2],
+        roll_deg=columns[:, 3],
+        zoom_pct=columns[:, 4],
+        trust=columns[:, 5],
+        error=columns[:, 6:10],
+        aspect=float(about["aspect"]),
+        shots=tuple(Shot(int(a), int(b), reason) for a, b, reason in about["shots"]),
+    )
+
+
+def _row(row: sqlite3.Row) -> ClipRow:
+    values = {name: row[name] for name in ClipRow.__dataclass_fields__}
+    for flag in ("variable_rate", "has_sound"):
+        if values[flag] is not None:
+            values[flag] = bool(values[flag])
+    return ClipRow(**values)

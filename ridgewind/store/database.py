@@ -1,0 +1,102 @@
+"""Open the library's database, migrate it, and write to it atomically."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from importlib import resources
+from pathlib import Path
+
+from ridgewind.store.errors import NewerSchemaError
+
+BUSY_S = 10.0
+"""How long a writer waits for another one (worker and server write to the same library)."""
+
+
+def connect(path: Path) -> sqlite3.Connection:
+    """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes."""
+    connection = sqlite3.connect(path, timeout=BUSY_S, isolation_level=None)
+    connection.row_factory = sqlite3.Row
+    connection.execute("pragma journal_mode = wal")
+    connection.execute("pragma foreign_keys = on")
+    connection.execute("pragma synchronous = normal")
+    return connection
+
+
+@contextmanager
+def opened(path: Path) -> Iterator[sqlite3.Connection]:
+    """A connection that is closed at the end."""
+    connection = connect(path)
+    try:
+        yield connection
+    finally:
+        connection.close()
+
+
+@contextmanager
+def atomic(connection: sqlite3.Connection) -> Iterator[None]:
+    """The only way to write: all of it or nothing; may be nested."""
+    if connection.in_transaction:
+        connection.execute("savepoint nested")
+        try:
+            yield
+        except BaseException:
+            connection.execute("rollback to nested")
+            connection.execute("release nested")
+            raise
+        connection.execute("release nested")
+        return
+    connection.execute("begin immediate")
+    try:
+        yield
+    except BaseException:
+        connection.rollback()
+        raise
+    connection.commit()
+
+
+def migrations() -> list[tuple[str, str]]:
+    """Names and SQL of all migrations, in order."""
+    folder = resources.files("ridgewind.store") / "migrations"
+    names = sorted(item.name for item in folder.iterdir() if item.name.endswith(".sql"))
+    return [(name, (folder / name).read_text(encoding="utf-8")) for name in names]
+
+
+def migrate(connection: sqlite3.Connection) -> list[str]:
+    """Apply what is missing, each migration committed with its own record; returns the names.
+
+    Raises NewerSchemaError where the library knows migrations that this program does not.
+    """
+    connection.execute(
+        "create table if not exists migration (name text primary key, applied_at text not null)"
+    )
+    done = {row["name"] for row in connection.execute("select name from migration")}
+    known = migrations()
+    if unknown := done - {name for name, _ in known}:
+        raise NewerSchemaError(
+            f"this library was written by a newer Ridgewind (it has {', '.join(sorted(unknown))}); "
+            "update Ridgewind, or choose another folder with --data"
+        )
+    applied = []
+    for name, sql in known:
+        if name in done:
+            continue
+        with atomic(connection):
+            for statement in _statements(sql):
+                connection.execute(statement)
+            connection.execute(
+                "insert into migration (name, applied_at) values (?, datetime('now'))", (name,)
+            )
+        applied.append(name)
+    return applied
+
+
+def _statements(sql: str) -> Iterator[str]:
+    """Statements one by one, because executescript would commit an open transaction."""
+    text = ""
+    for line in sql.splitlines(keepends=True):
+        text += line
+        if sqlite3.complete_statement(text):
+            yield text
+            text = ""

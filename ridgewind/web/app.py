@@ -1,0 +1,88 @@
+"""create_app: the interface and its API on one library."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from flask import Flask, Response, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from ridgewind import __version__
+from ridgewind.core.judge.brief import FEELS, usual_brief
+from ridgewind.web import errors, guard, models, serialise
+from ridgewind.web.context import EXTENSION, Service
+from ridgewind.web.errors import MissingError
+from ridgewind.web.takes import api as takes_api
+from ridgewind.work.library import Library
+from ridgewind.work.queue import Queue
+
+STATIC = Path(__file__).parent / "static"
+"""The built front end; `make build` puts it there."""
+
+
+@dataclass(frozen=True)
+class Config:
+    """library: folder of the library, prepared. demo: it holds made clips."""
+
+    library: Path
+    demo: bool = False
+
+
+def create_app(config: Config) -> Flask:
+    """The application on a prepared library; starts no worker."""
+    app = OpenAPI(
+        "ridgewind",
+        info=Info(title="Ridgewind", version=__version__),
+        validation_error_status=400,
+        validation_error_callback=errors.validation,
+        doc_ui=False,
+        static_folder=None,
+    )
+    library = Library(config.library)
+    app.extensions[EXTENSION] = Service(library, Queue(library), config.demo)
+    guard.install(app)
+    errors.handlers(app)
+    app.register_api(takes_api)
+
+    @app.get("/api/status", responses={200: models.Status})
+    def status() -> Response:
+        """What this Ridgewind is, and its defaults."""
+        found = models.Status(
+            version=__version__,
+            demo=config.demo,
+            feels=FEELS,  # type: ignore[arg-type]
+            usual=serialise.brief_model(usual_brief()),
+        )
+        return Response(found.model_dump_json(), mimetype="application/json")
+
+    _serve_interface(app)
+    return app
+
+
+def _serve_interface(app: Flask) -> None:
+    """The built front end; any other address is one of its pages."""
+
+    @app.route("/", defaults={"address": ""})
+    @app.route("/<path:address>")
+    def interface(address: str) -> Response:
+        if address.startswith("api/"):
+            raise MissingError("There is nothing at this address.", "Check the address.")
+        if address.startswith("assets/"):
+            return send_from_directory(STATIC, address, max_age=31_536_000)
+        if not (STATIC / "index.html").is_file():
+            return Response(
+                "The interface has not been built. Run `make build`, then reload this page.",
+                status=503,
+                mimetype="text/plain",
+            )
+        if address and (STATIC / address).is_file():
+            return send_from_directory(STATIC, address)
+        return send_from_directory(STATIC, "index.html", max_age=0)
+
+
+def openapi_document() -> dict[str, object]:
+    """The API as an OpenAPI document, from the models and routes alone."""
+    app = create_app(Config(Path("/nonexistent")))
+    document: dict[str, object] = app.api_doc  # type: ignore[attr-defined]
+    return document

@@ -1,0 +1,141 @@
+"""Errors of the interface, answered as {error: {code, message, hint, field}}.
+
+ApiError
+├── BadRequestError    400  a request broke a rule; field says which part
+├── ForbiddenError     403  another site, or another host name, is asking
+├── MissingError       404  no such take or page
+├── NotReadyError      409  the take has not been measured
+└── RefusedFilmError   422  the film cannot be taken in (507 where the disk is full)
+
+Errors of other layers become these in `handlers()`; unknown ones are logged whole and answered
+with an id.
+"""
+
+from __future__ import annotations
+
+import logging
+import secrets
+from http import HTTPStatus
+
+from flask import Flask, Response, jsonify, request
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from ridgewind.media.errors import MediaError
+from ridgewind.store.errors import NotFoundError
+
+log = logging.getLogger(__name__)
+
+
+class ApiError(Exception):
+    """message: what happened and why. hint: what to do next. field: what it is about."""
+
+    status = HTTPStatus.BAD_REQUEST
+    code = "bad_request"
+
+    def __init__(self, message: str, hint: str, *, code: str = "", field: str | None = None):
+        super().__init__(message)
+        self.message, self.hint, self.field = message, hint, field
+        self.code = code or self.code
+
+
+class BadRequestError(ApiError):
+    """A request broke a rule."""
+
+
+class ForbiddenError(ApiError):
+    """Another site, or another host name, is asking."""
+
+    status = HTTPStatus.FORBIDDEN
+    code = "forbidden"
+
+
+class MissingError(ApiError):
+    """No such take or page."""
+
+    status = HTTPStatus.NOT_FOUND
+    code = "missing"
+
+
+class NotReadyError(ApiError):
+    """The take has not been measured."""
+
+    status = HTTPStatus.CONFLICT
+    code = "not_ready"
+
+
+class RefusedFilmError(ApiError):
+    """The film cannot be taken in."""
+
+    status = HTTPStatus.UNPROCESSABLE_ENTITY
+    code = "refused"
+
+
+def answer(error: ApiError) -> tuple[Response, int]:
+    """The one shape in which every error leaves."""
+    body = {
+        "code": error.code,
+        "message": error.message,
+        "hint": error.hint,
+        "field": error.field,
+    }
+    return jsonify({"error": body}), int(error.status)
+
+
+def handlers(app: Flask) -> None:
+    """Register the mapping of every error to its answer."""
+
+    @app.errorhandler(ApiError)
+    def own(error: ApiError) -> tuple[Response, int]:
+        return answer(error)
+
+    @app.errorhandler(NotFoundError)
+    def not_found(error: NotFoundError) -> tuple[Response, int]:
+        message = f"There is no {error.what} here."
+        return answer(MissingError(message, "It may have been deleted. Go back to the list."))
+
+    @app.errorhandler(MediaError)
+    def media(error: MediaError) -> tuple[Response, int]:
+        refused = RefusedFilmError(sentence(error.what), sentence(error.next_step), code=error.code)
+        if error.code == "disk_full":
+            refused.status = HTTPStatus.INSUFFICIENT_STORAGE
+        return answer(refused)
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> tuple[Response, int]:
+        wrapped = ApiError(error.description or error.name, "Check the address.", code="http")
+        wrapped.status = HTTPStatus(error.code or 500)
+        return answer(wrapped)
+
+    @app.errorhandler(Exception)
+    def unknown(error: Exception) -> tuple[Response, int]:
+        number = secrets.token_hex(4)
+        log.exception("error %s at %s %s", number, request.method, request.path)
+        wrapped = ApiError(
+            f"Something failed that was not foreseen (number {number}).",
+            "Try again. If it stays, the log in the terminal has the details.",
+            code="internal",
+        )
+        wrapped.status = HTTPStatus.INTERNAL_SERVER_ERROR
+        return answer(wrapped)
+
+
+def validation(error: ValidationError) -> Response:
+    """Called for a request that does not fit its model."""
+    first = error.errors()[0]
+    field = ".".join(str(part) for part in first["loc"]) or None
+    reply, status = answer(
+        BadRequestError(
+            f"{field or 'The request'}: {first['msg'].lower()}.",
+            "Correct the value and try again.",
+            code="invalid",
+            field=field,
+        )
+    )
+    reply.status_code = status
+    return reply
+
+
+def sentence(words: str) -> str:
+    """Words of a message as a sentence."""
+    return words[:1].upper() + words[1:] + ("" if words.endswith(".") else ".")

@@ -1,0 +1,215 @@
+"""Every request and response, as pydantic models; the OpenAPI document is made from them."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+FeelName = Literal["locked", "smooth", "alive", "raw"]
+ScreenName = Literal["phone", "laptop", "cinema"]
+RemedyName = Literal["keep", "lee", "slow", "retake"]
+JobState = Literal["queued", "running", "done", "failed", "cancelled"]
+SortName = Literal["imported", "recorded", "name", "gust", "length"]
+BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
+
+
+class Strict(BaseModel):
+    """Unknown fields are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Brief(Strict):
+    feel: FeelName
+    own_target: float | None = Field(ge=0, le=10, description="Gust allowed, if moved")
+    screen: ScreenName
+    delivery_fps: float = Field(ge=1, le=1000)
+    wanted_s: float = Field(gt=0, le=36000)
+    focal_eq_mm: float = Field(ge=4, le=2000)
+    keep_sound: bool
+
+
+class ErrorBody(BaseModel):
+    code: str
+    message: str
+    hint: str
+    field: str | None
+
+
+class ErrorAnswer(BaseModel):
+    error: ErrorBody
+
+
+class Fault(BaseModel):
+    """Why a take could not be measured."""
+
+    code: str
+    what: str
+    next_step: str
+
+
+class TakeLine(BaseModel):
+    """A take in the list. ridge: base64 of the small drawing, 48 columns of 5 heights."""
+
+    id: int
+    name: str
+    imported_at: str
+    recorded_at: str | None
+    duration_s: float | None
+    fps: float | None
+    feel: FeelName
+    target: float
+    gust: float | None
+    peak_gust: float | None
+    remedy: RemedyName | None
+    ridge: str
+    state: JobState
+    progress: float | None
+    fault: Fault | None
+
+
+class TakePage(BaseModel):
+    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended."""
+
+    takes: list[TakeLine]
+    total: int
+    all: int
+    busy: int
+
+
+class ListQuery(Strict):
+    sort: SortName = "imported"
+    descending: bool = True
+    remedy: RemedyName | Literal["none"] | None = None
+    feel: FeelName | None = None
+    text: str | None = Field(default=None, max_length=120)
+    offset: int = Field(default=0, ge=0)
+    limit: int = Field(default=100, ge=1, le=200)
+
+
+class ImportQuery(Strict):
+    name: str = Field(min_length=1, max_length=300, description="The file's name")
+
+
+class TakePath(BaseModel):
+    take_id: int = Field(ge=1)
+
+
+class ImportAnswer(BaseModel):
+    """duplicate: this very film was here already; take is the one that holds it."""
+
+    take: TakeLine
+    duplicate: bool
+
+
+class ClipFacts(BaseModel):
+    """width, height: px as displayed. claimed_s: what the file says where it ends early."""
+
+    width: int
+    height: int
+    fps: float
+    variable_rate: bool
+    duration_s: float
+    claimed_s: float | None
+    frames: int
+    codec: str
+    has_sound: bool
+    size_bytes: int
+    start_s: float
+
+
+class BandReading(BaseModel):
+    """excursion_pct, excursion_arcmin: root mean square of pan and tilt together."""
+
+    name: BandName
+    share: float | None
+    excursion_pct: float | None
+    excursion_arcmin: float | None
+    strongest_hz: float | None
+
+
+class Stretch(BaseModel):
+    start_s: float
+    end_s: float
+    gust: float
+
+
+class ShotLine(BaseModel):
+    start_s: float
+    end_s: float
+    gust: float | None
+    reason: str | None
+
+
+class RemedyLine(BaseModel):
+    remedy: RemedyName
+    passes: bool
+    gust: float | None
+    peak_gust: float | None
+    start_s: float | None
+    end_s: float | None
+    rate: float
+    plays_s: float | None
+    cost: str
+    reason: str
+
+
+class TraceColumns(BaseModel):
+    """Columns of equal length. shares: five lists, drift first."""
+
+    t_s: list[float]
+    gust: list[float | None]
+    shares: list[list[float]]
+    trusted: list[bool]
+
+
+class PathColumns(BaseModel):
+    """The path thinned for drawing over the picture."""
+
+    t_s: list[float]
+    pan_pct: list[float | None]
+    tilt_pct: list[float | None]
+
+
+class Judgement(BaseModel):
+    """Everything that depends on the brief. Times are seconds of the browser copy."""
+
+    gust: float | None
+    peak_gust: float | None
+    floor_gust: float | None
+    body_deg_s: float | None
+    target: float
+    trusted_share: float
+    bands: list[BandReading]
+    lee: Stretch | None
+    shots: list[ShotLine]
+    remedies: list[RemedyLine]
+    verdict: RemedyName
+    text: str
+    trace: TraceColumns
+
+
+class TakeDetail(BaseModel):
+    """path and judgement are null while the take has not been measured."""
+
+    take: TakeLine
+    brief: Brief
+    clip: ClipFacts | None
+    judgement: Judgement | None
+    before_id: int | None
+    after_id: int | None
+
+
+class BriefAnswer(BaseModel):
+    brief: Brief
+    judgement: Judgement | None
+
+
+class Status(BaseModel):
+    """demo: the library holds made clips and is emptied at the next start."""
+
+    version: str
+    demo: bool
+    feels: dict[FeelName, float]
+    usual: Brief

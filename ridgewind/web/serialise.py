@@ -1,0 +1,163 @@
+"""Rows and readings to response models. Missing samples become null; NaN never leaves."""
+
+from __future__ import annotations
+
+import base64
+import math
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.judge import brief as core_brief
+from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.motion.path import Motion
+from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.trace import Trace
+from ridgewind.core.units import pct_to_arcmin
+from ridgewind.store.clips import ClipRow
+from ridgewind.store.takes import TakeRow
+from ridgewind.web import models
+from ridgewind.work.assessing import Judged
+
+PATH_POINTS = 4000
+
+
+def take_line(take: TakeRow) -> models.TakeLine:
+    fault = None
+    if take.error_code is not None:
+        fault = models.Fault(
+            code=take.error_code, what=take.error_what or "", next_step=take.error_next or ""
+        )
+    return models.TakeLine.model_validate(
+        {
+            "id": take.id,
+            "name": take.name,
+            "imported_at": take.imported_at,
+            "recorded_at": take.recorded_at,
+            "duration_s": take.duration_s,
+            "fps": take.fps,
+            "feel": take.brief.feel,
+            "target": take.brief.target,
+            "gust": take.gust,
+            "peak_gust": take.peak_gust,
+            "remedy": take.remedy,
+            "ridge": base64.b64encode(take.ridge).decode(),
+            "state": take.state,
+            "progress": take.progress,
+            "fault": fault,
+        }
+    )
+
+
+def brief_model(brief: core_brief.Brief) -> models.Brief:
+    return models.Brief.model_validate(
+        {name: getattr(brief, name) for name in models.Brief.model_fields}
+    )
+
+
+def brief_of(model: models.Brief) -> core_brief.Brief:
+    return core_brief.Brief(**model.model_dump())
+
+
+def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:
+    values = {name: getattr(clip, name, None) for name in models.ClipFacts.model_fields}
+    return models.ClipFacts.model_validate(values | {"start_s": _start(motion)})
+
+
+def judgement(judged: Judged) -> models.Judgement | None:
+    """The judgement of a take, or None while it has not been measured."""
+    if judged.assessment is None or judged.trace is None or judged.motion is None:
+        return None
+    found, start_s, brief = judged.assessment, _start(judged.motion), judged.take.brief
+    return models.Judgement.model_validate(
+        {
+            "gust": found.gust,
+            "peak_gust": found.peak_gust,
+            "floor_gust": found.floor_gust,
+            "body_deg_s": found.body_deg_s,
+            "target": brief.target,
+            "trusted_share": found.reading.trusted_share,
+            "bands": [_band(band, brief.focal_eq_mm) for band in found.bands],
+            "lee": _lee(found, start_s),
+            "shots": [
+                {
+                    "start_s": shot.start_s - start_s,
+                    "end_s": shot.end_s - start_s,
+                    "gust": shot.gust(screen_deg=brief.screen_deg),
+                    "reason": shot.reason,
+                }
+                for shot in found.reading.shots
+            ],
+            "remedies": [
+                {
+                    "remedy": remedy.kind,
+                    "passes": remedy.passes,
+                    "gust": remedy.gust,
+                    "peak_gust": remedy.peak,
+                    "start_s": _shifted(remedy.start_s, start_s),
+                    "end_s": _shifted(remedy.end_s, start_s),
+                    "rate": remedy.rate,
+                    "plays_s": remedy.plays_s,
+                    "cost": remedy.cost,
+                    "reason": remedy.reason,
+                }
+                for remedy in found.decision.remedies
+            ],
+            "verdict": found.decision.remedy,
+            "text": found.decision.text,
+            "trace": _trace(judged.trace, start_s),
+        }
+    )
+
+
+def path_columns(motion: Motion) -> models.PathColumns:
+    """The path for drawing, at most PATH_POINTS of its frames."""
+    step = max(1, len(motion.t_s) // PATH_POINTS)
+    return models.PathColumns(
+        t_s=_numbers(motion.t_s[::step] - _start(motion), 4),
+        pan_pct=_numbers(motion.pan_pct[::step], 4),
+        tilt_pct=_numbers(motion.tilt_pct[::step], 4),
+    )
+
+
+def _start(motion: Motion) -> float:
+    return float(motion.t_s[0])
+
+
+def _shifted(t_s: float | None, start_s: float) -> float | None:
+    return None if t_s is None else max(0.0, t_s - start_s)
+
+
+def _lee(found: Assessment, start_s: float) -> dict[str, float] | None:
+    if found.lee is None:
+        return None
+    return {
+        "start_s": found.lee.start_s - start_s,
+        "end_s": found.lee.end_s - start_s,
+        "gust": found.lee.gust,
+    }
+
+
+def _band(band: Band, focal_eq_mm: float) -> dict[str, object]:
+    both = None if band.excursion is None else math.hypot(*band.excursion[:2])
+    return {
+        "name": band.name,
+        "share": band.share,
+        "excursion_pct": both,
+        "excursion_arcmin": None if both is None else pct_to_arcmin(both, focal_eq_mm=focal_eq_mm),
+        "strongest_hz": band.strongest_hz,
+    }
+
+
+def _trace(line: Trace, start_s: float) -> dict[str, object]:
+    return {
+        "t_s": _numbers(line.t_s - start_s, 3),
+        "gust": _numbers(line.gust, 3),
+        "shares": [_numbers(column, 4) for column in line.shares.T],
+        "trusted": line.trusted.tolist(),
+    }
+
+
+def _numbers(values: NDArray[np.float64], digits: int) -> list[float | None]:
+    rounded = np.round(values, digits).tolist()
+    return [value if math.isfinite(value) else None for value in rounded]

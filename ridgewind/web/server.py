@@ -1,0 +1,101 @@
+"""Run the application: one lock, one worker process, one local socket."""
+
+from __future__ import annotations
+
+import logging
+import shutil
+import socket
+import tempfile
+import threading
+import webbrowser
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+import waitress
+
+from ridgewind.store import database
+from ridgewind.web.app import Config, create_app
+from ridgewind.work.library import Library
+from ridgewind.work.queue import Queue
+from ridgewind.work.supervisor import Supervisor
+
+HOST = "127.0.0.1"
+USUAL_PORT = 8421
+THREADS = 8
+LARGEST_FILM_BYTES = 1 << 40
+
+
+class PortInUseError(Exception):
+    """Something else listens on the port."""
+
+
+@dataclass(frozen=True)
+class Start:
+    """What to serve. fill: called with the prepared library before the first request."""
+
+    library: Path
+    port: int
+    demo: bool = False
+    open_browser: bool = False
+    fill: Callable[[Library], None] | None = None
+    announce: Callable[[str], None] = print
+
+
+def run(start: Start) -> None:
+    """Serve until interrupted.
+
+    Raises LibraryBusyError, PortInUseError or NewerSchemaError before anything is started.
+    """
+    logging.basicConfig(level=logging.WARNING, format="ridgewind: %(message)s")
+    library = Library(start.library)
+    with library.locked(), _listening(start.port) as listener:
+        if start.demo:
+            empty(library)
+        library.prepare()
+        library.tidy()
+        tempfile.tempdir = str(library.incoming)  # large uploads wait on the library's own disk
+        queue = Queue(library)
+        if start.fill is not None:
+            start.fill(library)
+        queue.refill(library.database)
+        app = create_app(Config(library.root, demo=start.demo))
+        server = waitress.create_server(
+            app,
+            sockets=[listener],
+            threads=THREADS,
+            max_request_body_size=LARGEST_FILM_BYTES,
+            ident="ridgewind",
+        )
+        address = f"http://{HOST}:{listener.getsockname()[1]}"
+        with Supervisor(library, queue):
+            start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
+            if start.open_browser:
+                threading.Timer(0.5, webbrowser.open, [address]).start()
+            try:
+                server.run()
+            finally:
+                server.close()
+                with database.opened(library.database) as db:
+                    db.execute("pragma wal_checkpoint(truncate)")
+
+
+def empty(library: Library) -> None:
+    """Clear a demo library; the folder itself and its lock stay."""
+    for folder in (library.originals, library.copies, library.stills, library.incoming):
+        shutil.rmtree(folder, ignore_errors=True)
+    for base in (library.database, library.queue):
+        for suffix in ("", "-wal", "-shm"):
+            base.with_name(base.name + suffix).unlink(missing_ok=True)
+
+
+def _listening(port: int) -> socket.socket:
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((HOST, port))
+        listener.listen(128)
+    except OSError as error:
+        listener.close()
+        raise PortInUseError(str(port)) from error
+    return listener

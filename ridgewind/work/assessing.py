@@ -1,0 +1,125 @@
+"""Judge a stored path under a take's brief, and keep what the list shows of it."""
+
+from __future__ import annotations
+
+import sqlite3
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.motion.path import Motion
+from ridgewind.core.shake.trace import Trace, trace
+from ridgewind.store import clips, database, takes
+from ridgewind.store.clips import ClipRow
+from ridgewind.store.takes import TakeRow
+
+RIDGE_COLUMNS = 48
+RIDGE_BANDS = 5
+RIDGE_STEPS_PER_GUST = 25.0
+"""Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
+
+TRACE_POINTS = 1600
+"""Points of the large trace: more than its pixels across."""
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A take with everything that is recomputed from its path; assessment and the rest are
+    None while it has not been measured."""
+
+    take: TakeRow
+    clip: ClipRow
+    motion: Motion | None
+    assessment: Assessment | None
+    trace: Trace | None
+
+
+def judge(db: sqlite3.Connection, take_id: int) -> Judged:
+    """Read and decide a take under its brief. Raises NotFoundError."""
+    take = takes.by_id(db, take_id)
+    clip = clips.by_id(db, take.clip_id)
+    motion = _paths.get(db, clip)
+    if motion is None:
+        return Judged(take, clip, None, None, None)
+    assessment = _assess(take, clip, motion)
+    line = trace(
+        assessment.reading,
+        assessment.band_powers,
+        screen_deg=take.brief.screen_deg,
+        most_points=TRACE_POINTS,
+    )
+    return Judged(take, clip, motion, assessment, line)
+
+
+def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
+    """Judge a take and store its line in the list, in one write."""
+    judged = judge(db, take_id)
+    if judged.assessment is None or judged.trace is None:
+        return judged
+    with database.atomic(db):
+        takes.set_summary(
+            db,
+            take_id,
+            gust=judged.assessment.gust,
+            peak_gust=judged.assessment.peak_gust,
+            remedy=judged.assessment.decision.remedy,
+            ridge=small_ridge(judged.trace),
+        )
+    return judged
+
+
+def small_ridge(line: Trace) -> bytes:
+    """RIDGE_COLUMNS by RIDGE_BANDS bytes: heights reached by buzz, jitter, step, sway, drift,
+    each on top of the last; all zero where not measured."""
+    if not len(line.t_s):
+        return b""
+    edges = np.linspace(line.t_s[0], line.t_s[-1], RIDGE_COLUMNS + 1)
+    columns = np.clip(np.searchsorted(edges, line.t_s, side="right") - 1, 0, RIDGE_COLUMNS - 1)
+    heights = np.nan_to_num(line.gust)[:, None] * np.cumsum(line.shares[:, ::-1], axis=1)
+    out = np.zeros((RIDGE_COLUMNS, RIDGE_BANDS))
+    for column in range(RIDGE_COLUMNS):
+        inside = columns == column
+        if inside.any():
+            out[column] = heights[inside].mean(axis=0)
+        elif column:
+            out[column] = out[column - 1]
+    return np.clip(np.round(out * RIDGE_STEPS_PER_GUST), 0, 255).astype(np.uint8).tobytes()
+
+
+def _assess(take: TakeRow, clip: ClipRow, motion: Motion) -> Assessment:
+    assert clip.fps is not None
+    assert clip.duration_s is not None
+    facts = Clip(clip.fps, clip.duration_s, bool(clip.has_sound))
+    return assess(motion, facts, take.brief)
+
+
+class MotionCache:
+    """The last few paths, so that changing a brief does not read them from disk again."""
+
+    def __init__(self, size: int) -> None:
+        self._size = size
+        self._kept: OrderedDict[tuple[str, str], Motion] = OrderedDict()
+        self._guard = threading.Lock()
+
+    def get(self, db: sqlite3.Connection, clip: ClipRow) -> Motion | None:
+        stamp = clips.measured_stamp(db, clip.id)
+        if stamp is None:
+            return None
+        key = (clip.sha256, stamp)
+        with self._guard:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
+        motion = clips.motion_of(db, clip.id)
+        if motion is not None:
+            with self._guard:
+                self._kept[key] = motion
+                while len(self._kept) > self._size:
+                    self._kept.popitem(last=False)
+        return motion
+
+
+_paths = MotionCache(size=8)

@@ -1,0 +1,180 @@
+"""The library on disk: one folder with a database, originals, browser copies and stills.
+
+library.db    the store            originals/  films as they came, named by content
+queue.db      the waiting work     copies/     browser copies, can be made again
+lock          held by the server   stills/     pictures for the list
+                                   incoming/   half-arrived files, emptied at start
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import fcntl
+import hashlib
+import os
+import re
+import shutil
+import sqlite3
+import tempfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import IO, BinaryIO
+
+from ridgewind.core.judge.brief import Brief
+from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
+from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store.takes import TakeRow
+
+CHUNK_BYTES = 1 << 20
+SPARE_BYTES = 64 << 20
+"""Room that an import leaves on the disk, for the database and the browser copy."""
+
+KEEP_DELETED_DAYS = 7
+"""Days for which a deleted take can be brought back."""
+
+
+@dataclass(frozen=True)
+class Imported:
+    """duplicate: the same film was in the library already, and this is its take."""
+
+    take: TakeRow
+    duplicate: bool
+
+
+class LibraryBusyError(Exception):
+    """Another Ridgewind is using this library."""
+
+
+class Library:
+    """Paths of one library folder; made on first use."""
+
+    def __init__(self, root: Path) -> None:
+        self.root = root
+        self.database = root / "library.db"
+        self.queue = root / "queue.db"
+        self.originals = root / "originals"
+        self.copies = root / "copies"
+        self.stills = root / "stills"
+        self.incoming = root / "incoming"
+        self._lock = root / "lock"
+
+    def prepare(self) -> None:
+        """Make the folders and bring the database up to date."""
+        for folder in (self.originals, self.copies, self.stills, self.incoming):
+            folder.mkdir(parents=True, exist_ok=True)
+        with database.opened(self.database) as db:
+            database.migrate(db)
+
+    @contextlib.contextmanager
+    def locked(self) -> Iterator[None]:
+        """Hold the library for one server; raises LibraryBusyError where another has it."""
+        self.root.mkdir(parents=True, exist_ok=True)
+        with self._lock.open("a+") as handle:
+            try:
+                fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except OSError as error:
+                raise LibraryBusyError(str(self.root)) from error
+            yield
+
+    def tidy(self) -> None:
+        """Remove half-arrived files and takes deleted too long ago; call once, at start."""
+        for leftover in self.incoming.iterdir():
+            leftover.unlink(missing_ok=True)
+        for folder in (self.originals, self.copies, self.stills):
+            for leftover in folder.glob(".*.part"):
+                leftover.unlink(missing_ok=True)
+        with database.opened(self.database) as db:
+            for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
+                clip = clips.by_id(db, take.clip_id)
+                with database.atomic(db):
+                    takes.remove(db, take.id)
+                    clips.remove(db, clip.id)
+                for path in (
+                    self.originals / clip.file, self.copy_of(clip.sha256), self.still_of(clip.sha256)
+                ):  # fmt: skip
+                    path.unlink(missing_ok=True)
+
+    def copy_of(self, sha256: str) -> Path:
+        return self.copies / f"{sha256}.mp4"
+
+    def still_of(self, sha256: str) -> Path:
+        return self.stills / f"{sha256}.jpg"
+
+    def add(
+        self,
+        db: sqlite3.Connection,
+        stream: BinaryIO | IO[bytes],
+        *,
+        file_name: str,
+        size_bytes: int | None,
+        brief: Brief,
+        name: str | None = None,
+    ) -> Imported:
+        """Take a film in: stored whole under its content's name, or not at all, and queued.
+
+        Raises MediaError where it is empty or the disk is full.
+        """
+        if size_bytes is not None and shutil.disk_usage(self.root).free < size_bytes + SPARE_BYTES:
+            raise MediaError(*DISK_FULL)
+        arrived, sha256, size = self._receive(stream)
+        try:
+            existing = clips.by_hash(db, sha256)
+            if existing is not None:
+                return self._again(db, existing.id)
+            stored = f"{sha256}{_suffix(file_name)}"
+            os.replace(arrived, self.originals / stored)
+            with database.atomic(db):
+                clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size)
+                take_id = takes.add(
+                    db, clip_id=clip_id, name=name or readable_name(file_name), brief=brief
+                )
+                jobs.enqueue(db, clip_id)
+            return Imported(takes.by_id(db, take_id), duplicate=False)
+        finally:
+            arrived.unlink(missing_ok=True)
+
+    def _receive(self, stream: BinaryIO | IO[bytes]) -> tuple[Path, str, int]:
+        digest, size = hashlib.sha256(), 0
+        with tempfile.NamedTemporaryFile(dir=self.incoming, delete=False) as arriving:
+            path = Path(arriving.name)
+            try:
+                while chunk := stream.read(CHUNK_BYTES):
+                    digest.update(chunk)
+                    arriving.write(chunk)
+                    size += len(chunk)
+                arriving.flush()
+                os.fsync(arriving.fileno())
+            except OSError as error:
+                path.unlink(missing_ok=True)
+                if error.errno == errno.ENOSPC:
+                    raise MediaError(*DISK_FULL) from error
+                raise
+        if size == 0:
+            path.unlink(missing_ok=True)
+            raise UnreadableError(*EMPTY)
+        return path, digest.hexdigest(), size
+
+    def _again(self, db: sqlite3.Connection, clip_id: int) -> Imported:
+        take = takes.by_clip(db, clip_id)
+        assert take is not None
+        with database.atomic(db):
+            if take.deleted_at is not None:
+                takes.set_deleted(db, take.id, deleted=False)
+            if take.state in ("failed", "cancelled"):
+                jobs.enqueue(db, clip_id)
+        return Imported(takes.by_id(db, take.id), duplicate=True)
+
+
+def readable_name(file_name: str) -> str:
+    """A take's first name from its file's: no folders, no suffix, no control characters."""
+    stem = Path(file_name.replace("\\", "/")).stem
+    words = re.sub(r"[\x00-\x1f\x7f]+", "", re.sub(r"[_]+", " ", stem)).strip()
+    return words[:120] or "Untitled take"
+
+
+def _suffix(file_name: str) -> str:
+    """A harmless suffix to store a film under; its name is otherwise its content's."""
+    suffix = Path(file_name).suffix.lower()
+    return suffix if re.fullmatch(r"\.[a-z0-9]{1,5}", suffix) else ".film"
