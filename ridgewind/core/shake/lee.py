@@ -47,6 +47,9 @@ def longest_passing(
     second. counted: (n,) trusted samples. target_power, peak_power: most that the mean and
     the 95th percentile may reach. None where nothing of at least a second passes.
 
+    A stretch also begins and ends where the surrounding second is itself within target (chosen
+    here: a rough edge could otherwise hide behind a calm middle).
+
     Both rules are sums over the stretch (of power less target, and of samples over the peak
     less their allowance), so prefix sums answer each candidate at once; candidates are tried
     from the longest down.
@@ -60,12 +63,15 @@ def longest_passing(
     stride = max(1, len(power) // MOST_EDGES)
     edges = np.unique(np.append(np.arange(0, len(power), stride), len(power)))
     at = sums[:, edges]
+    calm = np.where(counted, second_power <= target_power * (1.0 + 1e-9), False)
+    calm_start, calm_stop = calm[np.minimum(edges, len(power) - 1)], calm[np.maximum(edges - 1, 0)]
     tolerance = 1e-9 * (1.0 + target_power * len(power))
     for span in range(len(edges) - 1, 0, -1):
         lengths = edges[span:] - edges[:-span]
         if lengths.max() < shortest:
             break
         passes = ((at[:, span:] - at[:, :-span]) <= tolerance).all(axis=0) & (lengths >= shortest)
+        passes &= calm_start[:-span] & calm_stop[span:]
         if passes.any():
             mean_power = (at[0, span:] - at[0, :-span]) / lengths
             first = int(np.where(passes, mean_power, np.inf).argmin())

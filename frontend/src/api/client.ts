@@ -1,0 +1,55 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Brief = Schemas["Brief"];
+export type BandReading = Schemas["BandReading"];
+export type ClipFacts = Schemas["ClipFacts"];
+export type ErrorBody = Schemas["ErrorBody"];
+export type ImportAnswer = Schemas["ImportAnswer"];
+export type Judgement = Schemas["Judgement"];
+export type PathColumns = Schemas["PathColumns"];
+export type RemedyLine = Schemas["RemedyLine"];
+export type TakeDetail = Schemas["TakeDetail"];
+export type TakeLine = Schemas["TakeLine"];
+export type TraceColumns = Schemas["TraceColumns"];
+export type RemedyName = RemedyLine["remedy"];
+export type FeelName = Brief["feel"];
+export type ListQuery = NonNullable<paths["/api/takes"]["get"]["parameters"]["query"]>;
+export type SortName = NonNullable<ListQuery["sort"]>;
+
+export const client = createClient<paths>({ baseUrl: location.origin });
+
+/** An error that the server explained: what happened, why, and what to do next. */
+export class ExplainedError extends Error {
+  readonly hint: string;
+  constructor(body: Pick<ErrorBody, "message" | "hint">) {
+    super(body.message);
+    this.hint = body.hint;
+  }
+}
+
+export const UNREACHABLE: Pick<ErrorBody, "message" | "hint"> = {
+  message: "Ridgewind does not answer.",
+  hint: "See whether it still runs in its terminal, then try again.",
+};
+
+/** The explanation inside any answer's body. */
+export function explained(body: unknown): ExplainedError {
+  if (typeof body === "object" && body !== null && "error" in body) {
+    return new ExplainedError((body as { error: ErrorBody }).error);
+  }
+  return new ExplainedError(UNREACHABLE);
+}
+
+/** Data of an answer, or the explained error. */
+export async function dataOf<T>(asked: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let answer: { data?: T; error?: unknown };
+  try {
+    answer = await asked;
+  } catch {
+    throw new ExplainedError(UNREACHABLE);
+  }
+  if (answer.data === undefined) throw explained(answer.error);
+  return answer.data;
+}

@@ -1,0 +1,115 @@
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { client, dataOf, type Brief, type ListQuery, type TakeDetail } from "./client";
+
+const PAGE_ROWS = 100;
+const BUSY_REFRESH_MS = 600;
+const IDLE_REFRESH_MS = 8000;
+
+export type ListFilter = Pick<ListQuery, "sort" | "descending" | "remedy" | "feel" | "text">;
+
+/** Pages of the list, refreshed quickly while something is being measured. */
+export function useTakes(filter: ListFilter) {
+  return useInfiniteQuery({
+    queryKey: ["takes", filter],
+    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) =>
+      dataOf(
+        client.GET("/api/takes", {
+          params: { query: { ...filter, offset: pageParam, limit: PAGE_ROWS } },
+          signal,
+        }),
+      ),
+    getNextPageParam: (last, pages) => {
+      const loaded = pages.reduce((count, page) => count + page.takes.length, 0);
+      return loaded < last.total && last.takes.length > 0 ? loaded : undefined;
+    },
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) =>
+      query.state.data?.pages[0]?.busy ? BUSY_REFRESH_MS : IDLE_REFRESH_MS,
+  });
+}
+
+export function useTake(id: number) {
+  return useQuery({
+    queryKey: ["take", id],
+    queryFn: ({ signal }) =>
+      dataOf(client.GET("/api/takes/{take_id}", { params: { path: { take_id: id } }, signal })),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) => {
+      const state = query.state.data?.take.state;
+      return state === "queued" || state === "running" ? BUSY_REFRESH_MS : false;
+    },
+  });
+}
+
+/** The path for drawing over the picture. */
+export function usePath(id: number, measured: boolean) {
+  return useQuery({
+    queryKey: ["path", id],
+    enabled: measured,
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/takes/{take_id}/path", { params: { path: { take_id: id } }, signal }),
+      ),
+  });
+}
+
+export function useStatus() {
+  return useQuery({
+    queryKey: ["status"],
+    staleTime: Infinity,
+    queryFn: ({ signal }) => dataOf(client.GET("/api/status", { signal })),
+  });
+}
+
+/** Change a take's brief; the page shows the new judgement as soon as it is back. */
+export function useChangeBrief(id: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (brief: Brief) =>
+      dataOf(
+        client.PUT("/api/takes/{take_id}/brief", {
+          params: { path: { take_id: id } },
+          body: brief,
+        }),
+      ),
+    scope: { id: `brief-${id}` },
+    onMutate: (brief) => {
+      cache.setQueryData<TakeDetail>(["take", id], (old) => old && { ...old, brief });
+    },
+    onSuccess: (answer) => {
+      cache.setQueryData<TakeDetail>(["take", id], (old) => old && { ...old, ...answer });
+      void cache.invalidateQueries({ queryKey: ["takes"] });
+    },
+    onError: () => cache.invalidateQueries({ queryKey: ["take", id] }),
+  });
+}
+
+type Act = "delete" | "restore" | "cancel" | "measure";
+
+function send(act: Act, id: number) {
+  const params = { path: { take_id: id } };
+  if (act === "delete") return dataOf(client.DELETE("/api/takes/{take_id}", { params }));
+  if (act === "restore") return dataOf(client.POST("/api/takes/{take_id}/restore", { params }));
+  if (act === "cancel") return dataOf(client.POST("/api/takes/{take_id}/cancel", { params }));
+  return dataOf(client.POST("/api/takes/{take_id}/measure", { params }));
+}
+
+/** Delete, restore, cancel or measure a take. */
+export function useTakeAct() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: ({ act, id }: { act: Act; id: number }) => send(act, id),
+    onSettled: (_data, _error, { id }) => {
+      void cache.invalidateQueries({ queryKey: ["takes"] });
+      void cache.invalidateQueries({ queryKey: ["take", id] });
+    },
+  });
+}

@@ -1,0 +1,36 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { ExplainedError } from "./api/client";
+import { App } from "./App";
+import { ImportProvider } from "./places/takes/imports";
+import "./theme/theme.css";
+import { NoticeProvider } from "./ui/notices";
+
+const MOST_TRIES = 2;
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (tries, error) => !(error instanceof ExplainedError) && tries < MOST_TRIES,
+      refetchOnWindowFocus: true,
+    },
+  },
+});
+
+const root = document.getElementById("root");
+if (!root) throw new Error("the page has no root");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <NoticeProvider>
+        <ImportProvider>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </ImportProvider>
+      </NoticeProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

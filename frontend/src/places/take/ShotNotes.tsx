@@ -1,0 +1,34 @@
+import type { ClipFacts, Judgement } from "../../api/client";
+import * as format from "../../formats";
+
+/** What a reader of the figures must know: cuts, parts not measured, a file that ends early. */
+export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Judgement }) {
+  const notes: string[] = [];
+  if (clip.claimed_s !== null) {
+    notes.push(
+      `The file ends early: ${format.seconds(clip.duration_s)} of ${format.seconds(clip.claimed_s)} could be read. Copy it from the card again to have the rest.`,
+    );
+  }
+  if (judgement.shots.length > 1) {
+    const parts = judgement.shots.map(
+      (shot) =>
+        `${shot.start_s.toFixed(1)}–${shot.end_s.toFixed(1)} s ${shot.reason ?? `gust ${format.gust(shot.gust)}`}`,
+    );
+    notes.push(`${judgement.shots.length} shots, measured apart: ${parts.join("; ")}.`);
+  }
+  if (judgement.trusted_share < 0.95) {
+    notes.push(
+      `${format.share(1 - judgement.trusted_share)} of its frames could not be trusted and are left out.`,
+    );
+  }
+  if (notes.length === 0) return null;
+  return (
+    <ul className="space-y-0.5 px-4 pb-3 text-note sm:px-8">
+      {notes.map((note) => (
+        <li key={note} className="border-l-2 border-lamp pl-3">
+          {note}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,104 @@
+import { useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import type { RemedyLine, TakeDetail } from "../../api/client";
+import { useChangeBrief, usePath, useTake } from "../../api/takes";
+import { FaultView } from "../../ui/FaultView";
+import { useKeys } from "../../ui/useKeys";
+import { useDelete } from "../takes/useDelete";
+import { Bands } from "./Bands";
+import { BriefStrip } from "./BriefStrip";
+import { GustFigure } from "./GustFigure";
+import { NotMeasured } from "./NotMeasured";
+import { Player } from "./Player";
+import { Playhead, PlayheadContext } from "./playhead";
+import { Remedies } from "./Remedies";
+import { RidgeTrace } from "./RidgeTrace";
+import { ShotNotes } from "./ShotNotes";
+import { TakeHead } from "./TakeHead";
+
+const SECOND = 1;
+
+/** One take: picture, ridge, decision, bands and the brief, all in step. */
+export function TakePage() {
+  const id = Number(useParams()["id"]);
+  const found = useTake(id);
+  if (found.error) return <FaultView error={found.error} />;
+  if (!found.data) return <p className="p-8 text-stone">Reading the take…</p>;
+  return <LoadedTake key={found.data.take.id} detail={found.data} />;
+}
+
+function LoadedTake({ detail }: { detail: TakeDetail }) {
+  const { take, brief, clip, judgement } = detail;
+  const [playhead] = useState(() => new Playhead());
+  const path = usePath(take.id, judgement !== null);
+  const changeBrief = useChangeBrief(take.id);
+  const navigate = useNavigate();
+  const remove = useDelete();
+  useEffect(() => {
+    document.title = `${take.name} · Ridgewind`;
+  }, [take.name]);
+
+  const play = (remedy: RemedyLine) => {
+    if (remedy.start_s === null || remedy.end_s === null) return;
+    playhead.setLoop({ from: remedy.start_s, to: remedy.end_s }, remedy.rate);
+  };
+  const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
+  const lee = judgement?.lee;
+  const fps = clip?.fps ?? 25;
+  useKeys({
+    " ": () => playhead.toggle(),
+    ArrowRight: () => playhead.step(1, fps),
+    ArrowLeft: () => playhead.step(-1, fps),
+    "Shift+ArrowRight": () => playhead.seek(playhead.time() + SECOND),
+    "Shift+ArrowLeft": () => playhead.seek(playhead.time() - SECOND),
+    Home: () => playhead.seek(0),
+    c: () => lee && playhead.setLoop(playhead.loop() ? null : { from: lee.start_s, to: lee.end_s }),
+    Enter: () => {
+      const chosen = judgement?.remedies.find((r) => r.remedy === judgement.verdict);
+      if (chosen) play(chosen);
+    },
+    ArrowUp: () => go(detail.before_id),
+    ArrowDown: () => go(detail.after_id),
+    Delete: () => {
+      remove(take);
+      void navigate("/takes");
+    },
+    Escape: () => void navigate("/takes"),
+  });
+  const playheadValue = useMemo(() => playhead, [playhead]);
+
+  return (
+    <PlayheadContext value={playheadValue}>
+      <div className="flex flex-col">
+        <TakeHead detail={detail} onDelete={() => (remove(take), void navigate("/takes"))} />
+        {clip && judgement ? (
+          <>
+            <BriefStrip
+              brief={brief}
+              target={judgement.target}
+              onChange={(next) => changeBrief.mutate(next)}
+            />
+            {changeBrief.error && <FaultView error={changeBrief.error} />}
+            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)]">
+              <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
+              <GustFigure judgement={judgement} brief={brief} />
+              <div className="md:col-span-2 xl:col-span-1">
+                <Remedies judgement={judgement} onPlay={play} />
+              </div>
+            </div>
+            <ShotNotes clip={clip} judgement={judgement} />
+            <RidgeTrace judgement={judgement} />
+            <Bands bands={judgement.bands} />
+          </>
+        ) : (
+          <NotMeasured take={take} />
+        )}
+        <p className="px-4 pb-6 sm:px-8">
+          <Link to="/takes" className="text-note text-stone underline hover:text-ink">
+            All takes
+          </Link>
+        </p>
+      </div>
+    </PlayheadContext>
+  );
+}

@@ -1,0 +1,20 @@
+import { useCallback, useEffect, useState } from "react";
+
+export type Theme = "light" | "dusk";
+const KEY = "ridgewind-theme";
+
+function firstTheme(): Theme {
+  const kept = localStorage.getItem(KEY);
+  if (kept === "light" || kept === "dusk") return kept;
+  return matchMedia("(prefers-color-scheme: dark)").matches ? "dusk" : "light";
+}
+
+/** The theme, kept for the next visit, and a way to change it. */
+export function useTheme(): [Theme, () => void] {
+  const [theme, setTheme] = useState<Theme>(firstTheme);
+  useEffect(() => {
+    document.documentElement.dataset["theme"] = theme;
+    localStorage.setItem(KEY, theme);
+  }, [theme]);
+  return [theme, useCallback(() => setTheme((now) => (now === "light" ? "dusk" : "light")), [])];
+}
