@@ -14,7 +14,11 @@ ARCMIN_PER_DEG = 60.0
 
 
 def px_to_pct(length_px: float, *, long_side_px: float) -> float:
-    """Pixels to percent of the picture's long side."""
+    """Pixels to percent of the picture's long side.
+
+    >>> px_to_pct(19.2, long_side_px=1920)
+    1.0
+    """
     return 100.0 * length_px / long_side_px
 
 
@@ -27,6 +31,9 @@ def pct_to_deg(length_pct: float, *, focal_eq_mm: float) -> float:
     """Percent of the long side to degrees of camera rotation, near the picture's centre.
 
     One percent is 0.01 * 36 / f radians (20.63 / f degrees) for small angles.
+
+    >>> round(pct_to_deg(1.0, focal_eq_mm=26), 3)
+    0.793
     """
     return math.degrees(length_pct / 100.0 * FULL_FRAME_LONG_SIDE_MM / focal_eq_mm)
 

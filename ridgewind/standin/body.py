@@ -106,7 +106,6 @@ class Technique:
         return 1.0 if self.hold == "body" else 0.45
 
 
-
 class Body:
     """One person on one take: evaluate `pose(t_s)` at any instants."""
 

@@ -59,7 +59,7 @@ class Renderer:
 
     def frame_rolling(self, strips: list[tuple[Floats, Floats]], index: int) -> Image:
         """One frame whose strips, from the top, were exposed at their own poses and times."""
-        width, height = self.lens.size
+        height = self.lens.size[1]
         edges = np.linspace(0, height, len(strips) + 1).round().astype(int)
         parts = [
             self._expose(poses, times_s, int(top), int(low))

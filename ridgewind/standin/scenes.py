@@ -297,7 +297,8 @@ def _sack(canvas: Canvas, centre: tuple[float, float], radius_m: float, z_m: flo
     neck, top = 0.22 * radius_m, centre[1] - 1.4 * radius_m
     ears = [
         (centre[0] - 1.6 * neck, top), (centre[0] + 1.6 * neck, top),
-        (centre[0] + 0.6 * neck, centre[1] - radius_m), (centre[0] - 0.6 * neck, centre[1] - radius_m),
+        (centre[0] + 0.6 * neck, centre[1] - radius_m),
+        (centre[0] - 0.6 * neck, centre[1] - radius_m),
     ]  # fmt: skip
     return np.maximum(paint.polygon(canvas, corners, z_m), paint.polygon(canvas, ears, z_m))
 

@@ -83,10 +83,9 @@ def one_take(path: models.TakePath) -> Response:
 @api.put("/takes/<int:take_id>/brief", responses={200: models.BriefAnswer, **FAULTS})
 def change_brief(path: models.TakePath, body: models.Brief) -> Response:
     """Change what is asked of a take; the verdict is recomputed without measuring again."""
-    with current().read() as db:
-        with database.atomic(db):
-            takes.set_brief(db, path.take_id, serialise.brief_of(body))
-            judged = assessing.summarise(db, path.take_id)
+    with current().read() as db, database.atomic(db):
+        takes.set_brief(db, path.take_id, serialise.brief_of(body))
+        judged = assessing.summarise(db, path.take_id)
     answer = models.BriefAnswer(
         brief=serialise.brief_model(judged.take.brief), judgement=serialise.judgement(judged)
     )

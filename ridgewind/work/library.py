@@ -91,9 +91,8 @@ class Library:
                 with database.atomic(db):
                     takes.remove(db, take.id)
                     clips.remove(db, clip.id)
-                for path in (
-                    self.originals / clip.file, self.copy_of(clip.sha256), self.still_of(clip.sha256)
-                ):  # fmt: skip
+                made = (self.copy_of(clip.sha256), self.still_of(clip.sha256))
+                for path in (self.originals / clip.file, *made):
                     path.unlink(missing_ok=True)
 
     def copy_of(self, sha256: str) -> Path:

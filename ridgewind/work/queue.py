@@ -24,7 +24,8 @@ def open_queue(library: Library) -> SqliteHuey:
 
     @huey.task(name="measure")
     def measure(clip_id: int) -> None:
-        from ridgewind.work.tasks import measure_clip
+        # Only a worker needs what measuring imports.
+        from ridgewind.work.tasks import measure_clip  # noqa: PLC0415
 
         measure_clip(library, clip_id)
 

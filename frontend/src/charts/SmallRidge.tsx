@@ -1,10 +1,10 @@
 import { useId, useMemo } from "react";
 import { smallRidge } from "./ridge";
 
-type Props = { encoded: string; target: number; width?: number; height?: number };
+type Props = { encoded: string; target: number; width: number; height: number };
 
 /** A take's ridge beside its name; what rises over the target line is hatched. */
-export function SmallRidge({ encoded, target, width = 168, height = 40 }: Props) {
+export function SmallRidge({ encoded, target, width, height }: Props) {
   const id = useId();
   const shape = useMemo(
     () => (encoded ? smallRidge(encoded, target, width, height) : null),

@@ -6,11 +6,12 @@ type Props = {
   value: number;
   min: number;
   max: number;
+  digits?: number;
   onChange: (value: number) => void;
 };
 
 /** A number with its unit; taken over on Enter or on leaving, refused with its range. */
-export function NumberField({ label, unit, value, min, max, onChange }: Props) {
+export function NumberField({ label, unit, value, min, max, digits, onChange }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const number = typed === null ? value : Number(typed.replace(",", "."));
   const wrong = !(number >= min && number <= max);
@@ -25,7 +26,7 @@ export function NumberField({ label, unit, value, min, max, onChange }: Props) {
         inputMode="decimal"
         aria-invalid={wrong}
         title={wrong ? `Between ${min} and ${max}` : undefined}
-        value={typed ?? String(value)}
+        value={typed ?? (digits === undefined ? String(value) : value.toFixed(digits))}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
@@ -34,7 +35,7 @@ export function NumberField({ label, unit, value, min, max, onChange }: Props) {
         }}
         className="w-[4.5ch] bg-transparent text-right font-medium outline-none aria-invalid:text-ember"
       />
-      <span className="text-stone">{unit}</span>
+      {unit && <span className="text-stone">{unit}</span>}
     </label>
   );
 }

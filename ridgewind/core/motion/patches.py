@@ -69,7 +69,8 @@ def find_points(luma: Image) -> Floats:
     """
     half = cv2.resize(luma, (luma.shape[1] // 2, luma.shape[0] // 2), interpolation=cv2.INTER_AREA)
     # OpenCV scales bytes by 1/255 and leaves a factor of two on each ksize 3 derivative.
-    strength = cv2.cornerMinEigenVal(half, blockSize=7, ksize=3) * (255.0**2 / 4.0)
+    strength = np.asarray(cv2.cornerMinEigenVal(half, blockSize=7, ksize=3), np.float32)
+    strength *= np.float32(255.0**2 / 4.0)
     margin = 2 * COARSE_RADIUS_PX + 1
     strength[:margin] = strength[-margin:] = 0
     strength[:, :margin] = strength[:, -margin:] = 0
@@ -120,7 +121,7 @@ def make_templates(image: FloatImage, points_px: Floats, *, level: int) -> Templ
     centres = to_level(points_px, level).astype(np.float32)
     values = _sample(image, centres, offsets)
     values -= values.mean(axis=1, keepdims=True)
-    half_steps = (np.float32([0.5, 0]), np.float32([0, 0.5]))
+    half_steps = (np.array([0.5, 0], np.float32), np.array([0, 0.5], np.float32))
     gradient = np.stack(
         [
             _sample(image, centres, offsets + step) - _sample(image, centres, offsets - step)
@@ -156,16 +157,16 @@ def align(
     limit = templates.offsets_px.max()
     position = start_px.copy()
     score = np.zeros(len(position), np.float32)
+    matched = np.ones((len(position), 1), np.float32) if gain is None else gain
     compare_at = 0 if gain is None else iterations - 1
     for turn in range(iterations):
         seen = _sample(image, position, window)
         shift = (templates.steepest @ seen[:, :, None])[:, :, 0]
         if turn == compare_at:
-            score, gain = _compare(seen, templates)
-        shift = np.clip(gain * shift - templates.rest, -limit, limit)
+            score, matched = _compare(seen, templates)
+        shift = np.clip(matched * shift - templates.rest, -limit, limit)
         position -= shift @ linear.T
-    assert gain is not None
-    return Aligned(position, score, gain)
+    return Aligned(position, score, matched)
 
 
 def _compare(

@@ -14,6 +14,8 @@ LEVELS = 4
 
 Image = NDArray[np.uint8]
 FloatImage = NDArray[np.float32]
+Samples = NDArray[np.uint8] | NDArray[np.uint16]
+"""A plane of luma as decoded: 8 bits, or more in the high bits of 16."""
 
 
 def working_size(width: int, height: int) -> tuple[int, int]:
@@ -23,14 +25,15 @@ def working_size(width: int, height: int) -> tuple[int, int]:
     return width, height
 
 
-def halve(image: NDArray[np.generic]) -> NDArray[np.generic]:
+def halve(image: Samples) -> Samples:
     """Mean of each 2 by 2 block; an odd last row or column is dropped."""
     height, width = image.shape[0] // 2, image.shape[1] // 2
     even = image[: 2 * height, : 2 * width]
-    return cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA)
+    out: Samples = cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA)
+    return out
 
 
-def to_working(luma: NDArray[np.generic]) -> NDArray[np.generic]:
+def to_working(luma: Samples) -> Samples:
     """Halve a luma picture (height, width) until it fits the working size."""
     while max(luma.shape) > WORKING_LONG_SIDE_PX:
         luma = halve(luma)
@@ -43,13 +46,14 @@ def build(luma: Image) -> list[FloatImage]:
     The finest level is smoothed lightly so that linear interpolation between its pixels
     stays unbiased (3 by 3 binomial, chosen here).
     """
-    coarse: list[Image] = [luma]
+    coarse: list[Samples] = [luma]
     for _ in range(LEVELS - 1):
-        coarse.append(halve(coarse[-1]))  # type: ignore[arg-type]
+        coarse.append(halve(coarse[-1]))
     smooth = cv2.GaussianBlur(luma, (3, 3), 0)
     return [level.astype(np.float32) for level in (smooth, *coarse[1:])]
 
 
 def to_level(points_px: NDArray[np.float64], level: int) -> NDArray[np.float64]:
     """Positions (n, 2) at the finest level to positions at a coarser level, px."""
-    return (points_px + 0.5) / 2**level - 0.5
+    out: NDArray[np.float64] = (points_px + 0.5) / 2.0**level - 0.5
+    return out

@@ -25,7 +25,8 @@ from ridgewind.core.motion.fit import (
     robust_fit,
     rough_similarity,
 )
-from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
+from ridgewind.core.motion.path import TRUSTED, Motion
+from ridgewind.core.motion.rows import Row, assemble, in_path_units, without_tiny_shots
 
 METHOD = "patches-1"
 """Version of the measuring method; stored with every measurement."""
@@ -54,7 +55,7 @@ REFERENCE_LOG_SCALE = 0.12
 REFERENCE_TURN_RAD = 0.14
 REFERENCE_AGREE = 0.6
 LOST_FRAMES = 8
-"""Frames after which a lost reference is given up."""
+"""Frames after which a lost reference is given up, and a suspected cut is believed."""
 
 CUT_CORRELATION = 0.5
 """Two neighbouring pictures that correlate less, at the best shift, are different shots."""
@@ -81,17 +82,6 @@ class _Reference:
     missed: int = 0
 
 
-@dataclass(frozen=True)
-class _Row:
-    """One frame of the path under construction; step is None where it is unknown."""
-
-    t_s: float
-    step: Similarity | None
-    error: Floats | None  # (4,) pan %, tilt %, roll °, zoom %
-    trust: float
-    reason: str
-
-
 class Tracker:
     """Feed working pictures in order, then finish().
 
@@ -105,25 +95,35 @@ class Tracker:
         self._size = size
         self._long = float(max(size))
         self._centre = np.array([(width - 1) / 2.0, (height - 1) / 2.0])
-        self._rows: list[_Row] = []
+        self._rows: list[Row] = []
         self._cuts: list[int] = []
         self._reference: _Reference | None = None
         self._error_before = np.zeros(4)  # left behind by earlier references
-        self._thumb: Float32s | None = None
+        self._thumb: Float32s | None = None  # the last picture that could be placed
+        self._suspect: Tracker | None = None  # what follows a suspected cut, on probation
 
     def feed(self, t_s: float, luma: pyramid.Image) -> None:
         """Measure the next frame. luma: (height, width) uint8 at the working size."""
         if luma.shape[::-1] != self._size:
             raise InvalidArgumentError("luma", luma.shape, f"its size must be {self._size}")
-        levels = pyramid.build(luma)
-        self._rows.append(self._step(t_s, luma, levels))
-        self._thumb = levels[-1]
+        self._take(t_s, luma, pyramid.build(luma))
 
     def finish(self) -> Motion:
         """The path of everything fed so far."""
-        return _assemble(self._rows, self._cuts, min(self._size) / self._long)
+        if self._suspect is not None:
+            self._believe_cut()
+        rows, cuts = without_tiny_shots(self._rows, self._cuts)
+        return assemble(rows, cuts, min(self._size) / self._long)
 
-    def _step(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
+    def _take(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> None:
+        row = self._step(t_s, luma, levels)
+        self._rows.append(row)
+        if row.step is not None:
+            self._thumb = levels[-1]
+        if self._suspect is not None and len(self._suspect._rows) > LOST_FRAMES:
+            self._believe_cut()
+
+    def _step(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
         if self._reference is None:
             return self._begin(t_s, luma, levels)
         reference = self._reference
@@ -136,14 +136,15 @@ class Tracker:
                 fit, seen, trust = retried, seen_again, again
         if fit is None or trust < TRUSTED:
             return self._lose(t_s, luma, levels)
+        self._suspect = None  # the old picture is back: it was no cut
         return self._accept(t_s, luma, levels, fit, seen, trust)
 
-    def _begin(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
+    def _begin(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
         self._reference = self._make_reference(luma, levels)
         if self._reference is None:
-            return _Row(t_s, None, None, 0.0, _poor_picture(luma))
+            return Row(t_s, None, None, 0.0, _poor_picture(luma))
         still = Similarity(0.0, 0.0, 0.0, 0.0)
-        return _Row(t_s, still, self._error_before.copy(), 1.0, "")
+        return Row(t_s, still, self._error_before.copy(), 1.0, "")
 
     def _make_reference(
         self, luma: pyramid.Image, levels: list[Float32s], kept: tuple[Floats, Floats] | None = None
@@ -160,8 +161,16 @@ class Tracker:
         if len(found) < MIN_POINTS:
             return None
         points_px = found * self._long + self._centre
-        made = [patches.make_templates(levels[k], points_px, level=k) for k in (0, 2, 3)]
-        return _Reference(found, *made, say, float(say.sum()), np.eye(3), np.eye(3))
+        return _Reference(
+            points=found,
+            fine=patches.make_templates(levels[0], points_px, level=0),
+            quarter=patches.make_templates(levels[2], points_px, level=2),
+            eighth=patches.make_templates(levels[3], points_px, level=3),
+            agree=say,
+            usual=float(say.sum()),
+            h=np.eye(3),
+            h_before=np.eye(3),
+        )
 
     def _locate(
         self, reference: _Reference, levels: list[Float32s], start: Floats | None = None
@@ -206,7 +215,8 @@ class Tracker:
     def _predict(self, reference: _Reference, start: Floats | None) -> Floats:
         if start is None:
             h = reference.h @ np.linalg.inv(reference.h_before) @ reference.h
-            return h / h[2, 2]
+            steady: Floats = h / h[2, 2]
+            return steady
         move = np.eye(3)
         move[:2, 2] = start
         return move @ reference.h
@@ -241,7 +251,8 @@ class Tracker:
         assert self._thumb is not None
         window = cv2.createHanningWindow(thumb.shape[::-1], cv2.CV_32F)
         (dx, dy), _ = cv2.phaseCorrelate(self._thumb, thumb, window)
-        return np.array([dx, dy]) * 2 ** (pyramid.LEVELS - 1) / self._long
+        shift: Floats = np.array([dx, dy]) * 2 ** (pyramid.LEVELS - 1) / self._long
+        return shift
 
     def _accept(
         self,
@@ -251,11 +262,11 @@ class Tracker:
         fit: Fit,
         seen: NDArray[np.bool_],
         trust: float,
-    ) -> _Row:
+    ) -> Row:
         reference = self._reference
         assert reference is not None
         step = read_at_centre(fit.h @ np.linalg.inv(reference.h))
-        error = self._error_before + _in_path_units(fit.split)
+        error = self._error_before + in_path_units(fit.split)
         reference.agree += MEMORY * (fit.weights - reference.agree) * seen
         gone = reference.missed + 1
         reference.h_before = reference.h if gone == 1 else fit.h
@@ -263,7 +274,7 @@ class Tracker:
         if self._worn(reference, fit):
             self._move_reference(luma, levels, fit)
             self._error_before = error
-        return _Row(t_s, step, error, trust, "")
+        return Row(t_s, step, error, trust, "")
 
     def _worn(self, reference: _Reference, fit: Fit) -> bool:
         moved = read_at_centre(fit.h)
@@ -286,19 +297,34 @@ class Tracker:
             made.h_before = drift / drift[2, 2]
             self._reference = made
 
-    def _lose(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> _Row:
-        """The frame does not fit the reference: a cut, a blurred frame, or a lost picture."""
+    def _lose(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
+        """The frame does not fit the reference: a cut, a blurred frame, or a lost picture.
+
+        After a suspected cut the new picture is followed on probation, beside the old one:
+        should the old one come back soon, something had only come between.
+        """
         reference = self._reference
         assert reference is not None
-        if self._is_cut(levels):
-            self._cuts.append(len(self._rows))
-            return self._begin(t_s, luma, levels)
         reference.missed += 1
         reference.h_before = reference.h
-        if reference.missed > LOST_FRAMES:
+        if self._suspect is None and reference.missed == 1 and self._is_cut(levels):
+            self._suspect = Tracker(self._size)
+        if self._suspect is not None:
+            self._suspect._take(t_s, luma, levels)
+        elif reference.missed > LOST_FRAMES:
             self._reference = self._make_reference(luma, levels)
         poor = _poor_picture(luma) if self._reference is None else "blur"
-        return _Row(t_s, None, None, 0.0, poor)
+        return Row(t_s, None, None, 0.0, poor)
+
+    def _believe_cut(self) -> None:
+        """Go on from the picture that was followed on probation."""
+        after = self._suspect
+        assert after is not None
+        start = len(self._rows) - len(after._rows)
+        self._rows[start:] = after._rows
+        self._cuts += [start, *(start + cut for cut in after._cuts)]
+        self._reference, self._error_before = after._reference, after._error_before
+        self._thumb, self._suspect = after._thumb, after._suspect
 
     def _is_cut(self, levels: list[Float32s]) -> bool:
         assert self._thumb is not None
@@ -330,41 +356,3 @@ def _linear_at_centre(h: Floats) -> Floats:
 def _poor_picture(luma: pyramid.Image) -> str:
     mean, spread = cv2.meanStdDev(luma)
     return "dark" if mean[0, 0] < DARK_MEAN and spread[0, 0] < DARK_SPREAD else "detail"
-
-
-def _assemble(rows: list[_Row], cuts: list[int], aspect: float) -> Motion:
-    """Running sums of the steps, each shot from zero; gaps keep the path's level."""
-    count = len(rows)
-    path = np.full((count, 4), np.nan)
-    error = np.full((count, 4), np.nan)
-    starts = set(cuts)
-    total = np.zeros(4)
-    for index, row in enumerate(rows):
-        if index in starts:
-            total = np.zeros(4)
-        if row.step is None:
-            continue
-        total = total + _in_path_units(row.step)
-        path[index] = total
-        error[index] = row.error
-    path[:, 3] = 100.0 * np.expm1(path[:, 3])
-    error[:, 3] = 100.0 * np.expm1(error[:, 3])
-    t_s = np.array([row.t_s for row in rows])
-    trust = np.array([row.trust for row in rows])
-    trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
-    return Motion(
-        t_s=t_s,
-        pan_pct=path[:, 0],
-        tilt_pct=path[:, 1],
-        roll_deg=path[:, 2],
-        zoom_pct=path[:, 3],
-        trust=trust,
-        error=error,
-        aspect=aspect,
-        shots=split_shots(trusted, t_s, cuts, [row.reason for row in rows]),
-    )
-
-
-def _in_path_units(step: Similarity) -> Floats:
-    """Signs of the path: the camera goes right, up and clockwise; the scale stays a log."""
-    return np.array([-100.0 * step.dx, 100.0 * step.dy, -np.degrees(step.turn), step.log_scale])

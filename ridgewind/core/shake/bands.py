@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import extend_oddly, filter_speeds, weight
+from ridgewind.core.shake.gust import EXTENSION_S, extend_oddly, filter_speeds, weight
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
@@ -45,8 +45,13 @@ def shown_at(rate_hz: float) -> tuple[str, ...]:
 
 
 def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
-    """Squared weighted speed (n, 5) in each band over time; speeds (n, 4) at capture rate."""
-    extended, added = extend_oddly(speeds, rate_hz=rate_hz)
+    """Squared weighted speed (n, 5) in each band over time; speeds (n, 4) at capture rate.
+
+    The ends are mirrored (chosen here): the odd extension that defines S would leak from fast
+    bands into slow ones at the ends, which is harmless in the sum but not between bands.
+    """
+    added = min(round(EXTENSION_S * rate_hz), len(speeds) - 1)
+    extended = np.pad(speeds, ((added, added), (0, 0)), mode="reflect")
     frequency = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
     gains = weight(frequency)
     spectrum = np.fft.rfft(extended, axis=0)

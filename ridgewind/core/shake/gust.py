@@ -5,6 +5,8 @@ Formulas and worked values: docs/measurement.md.
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -37,7 +39,7 @@ WINDOW_S = 1.0
 PEAK_PERCENTILE = 95.0
 
 
-def weight(frequency_hz: Floats) -> Floats:
+def weight(frequency_hz: NDArray[np.floating[Any]]) -> Floats:
     """Weight of speed (not of power) at each frequency at playback, 0 to 1."""
     followed = (frequency_hz / FOLLOW_HZ) ** 2
     out: Floats = followed / (1.0 + followed) / (1.0 + (frequency_hz / RESOLVE_HZ) ** 4)

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.shake.gust import WINDOW_S, rolling_mean, to_gusts
-from ridgewind.core.shake.reading import Reading
+from ridgewind.core.shake.reading import Reading, ShotReading
 
 Floats = NDArray[np.float64]
 
@@ -49,7 +49,9 @@ def trace(
     return Trace(t_s, gust, shares, trusted)
 
 
-def _shot_trace(shot, powers, step, screen_deg):  # type: ignore[no-untyped-def]
+def _shot_trace(
+    shot: ShotReading, powers: Floats, step: int, screen_deg: float
+) -> tuple[Floats, Floats, Floats, NDArray[np.bool_]]:
     window = round(WINDOW_S * shot.rate_hz)
     gust = to_gusts(shot.second_power, screen_deg=screen_deg)
     seconds = rolling_mean(powers, shot.counted, window=window)

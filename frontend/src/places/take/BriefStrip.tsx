@@ -24,7 +24,7 @@ export function BriefStrip({ brief, target, onChange }: Props) {
   return (
     <section
       aria-label="Brief"
-      className="flex flex-wrap items-center gap-x-4 gap-y-2 px-4 pb-3 sm:px-8"
+      className="order-last flex flex-wrap items-center gap-x-4 gap-y-2 px-4 pb-3 sm:px-8 md:order-none"
     >
       <Part words="Feel">
         <Segments
@@ -37,7 +37,8 @@ export function BriefStrip({ brief, target, onChange }: Props) {
       <Part words="Target">
         <NumberField
           label="Target gust"
-          unit="gust"
+          unit=""
+          digits={1}
           value={target}
           min={0}
           max={10}

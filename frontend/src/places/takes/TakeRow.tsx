@@ -14,11 +14,16 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
   const taken = format.when(take.recorded_at ?? take.imported_at);
   return (
     <div
-      className={`group relative grid h-[76px] grid-cols-[84px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line px-4 sm:px-8 lg:grid-cols-[104px_minmax(0,1fr)_168px_64px_250px_104px_28px] ${chosen ? "bg-paper" : "hover:bg-paper"}`}
+      className={`group relative grid h-[76px] grid-cols-[84px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line px-4 sm:px-8 lg:grid-cols-[104px_minmax(0,1fr)_240px_64px_240px_104px_28px] ${chosen ? "bg-paper" : "hover:bg-paper"}`}
       data-testid={`take-${take.id}`}
     >
       {chosen && <i className="absolute inset-y-0 left-0 w-1 bg-lamp" />}
-      <Still take={take} />
+      <div>
+        <Still take={take} />
+        <div className="mt-0.5 lg:hidden">
+          <SmallRidge encoded={take.ridge} target={take.target} width={84} height={20} />
+        </div>
+      </div>
       <div className="min-w-0">
         <Link
           to={`/takes/${take.id}`}
@@ -35,7 +40,7 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
         </p>
       </div>
       <div className="hidden lg:block">
-        <SmallRidge encoded={take.ridge} target={take.target} />
+        <SmallRidge encoded={take.ridge} target={take.target} width={240} height={44} />
       </div>
       <Gust take={take} />
       <div className="hidden lg:block">
@@ -61,7 +66,7 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
 function Still({ take }: { take: TakeLine }) {
   const ready = take.state === "done";
   return (
-    <div className="rounded aspect-video overflow-hidden bg-line">
+    <div className="rounded h-[42px] overflow-hidden bg-line lg:h-auto lg:aspect-video">
       {ready && (
         <img
           src={`/api/takes/${take.id}/still`}

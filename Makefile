@@ -1,0 +1,85 @@
+# `make demo` and `make test` do all the set-up themselves; see README.md.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+STAMPS := .stamps
+NPM := npm --prefix frontend
+SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
+           frontend/vite.config.ts frontend/package-lock.json
+
+.PHONY: demo serve dev build test check bench demo-clips screenshots api lock clean
+
+demo: $(STAMPS)/app $(STAMPS)/build
+	$(BIN)/ridgewind demo $(ARGS)
+
+serve: $(STAMPS)/app $(STAMPS)/build
+	$(BIN)/ridgewind serve $(ARGS)
+
+# The server and the front end, each reloading as its files change: http://127.0.0.1:5173
+dev: $(STAMPS)/app $(STAMPS)/node
+	$(BIN)/ridgewind demo & trap 'kill $$!' EXIT INT TERM; $(NPM) run dev
+
+build: $(STAMPS)/build
+
+test: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser check
+	$(BIN)/python -m pytest $(ARGS)
+
+check: $(STAMPS)/dev $(STAMPS)/node
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	$(NPM) run --silent check
+	$(NPM) run --silent test
+
+bench: $(STAMPS)/dev
+	$(BIN)/python bench/run.py $(ARGS)
+
+# Render the demo's clips again (about two minutes).
+demo-clips: $(STAMPS)/app
+	$(BIN)/python -m ridgewind.standin.demo
+
+screenshots: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser
+	$(BIN)/python scripts/screenshots.py docs/screenshots
+
+# The OpenAPI document and the TypeScript types made from it.
+api: $(STAMPS)/app $(STAMPS)/node
+	$(BIN)/python -m ridgewind.web.document frontend/openapi.json
+	$(NPM) run --silent api
+
+# Pin the newest versions of everything; the files hold no addresses.
+LOCK := pip-compile --quiet --strip-extras --generate-hashes --no-header --no-emit-index-url \
+        --no-emit-trusted-host --no-emit-find-links --upgrade
+lock:
+	$(BIN)/pip install --quiet pip-tools
+	$(BIN)/$(LOCK) -o requirements.lock pyproject.toml
+	$(BIN)/$(LOCK) --extra dev -c requirements.lock -o requirements-dev.lock pyproject.toml
+
+$(VENV)/bin/python:
+	$(PYTHON) -m venv $(VENV)
+
+$(STAMPS)/app: requirements.lock pyproject.toml | $(VENV)/bin/python
+	@mkdir -p $(STAMPS)
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --editable .
+	@touch $@
+
+$(STAMPS)/dev: requirements-dev.lock $(STAMPS)/app
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+$(STAMPS)/node: frontend/package-lock.json frontend/package.json
+	@mkdir -p $(STAMPS)
+	$(NPM) ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STAMPS)/build: $(STAMPS)/node $(SOURCES)
+	$(NPM) run --silent build
+	@touch $@
+
+$(STAMPS)/browser:
+	@mkdir -p $(STAMPS)
+	@test -x /usr/bin/chromium || { apt-get update -qq && apt-get install -y -qq chromium; }
+	@touch $@
+
+clean:
+	rm -rf $(STAMPS) $(VENV) frontend/node_modules ridgewind/web/static

@@ -1,0 +1,25 @@
+import { describe, expect, it } from "vitest";
+import * as format from "./formats";
+
+describe("formats", () => {
+  it("show gust with one decimal and a dash for nothing", () => {
+    expect(format.gust(4)).toBe("4.0");
+    expect(format.gust(null)).toBe("–");
+  });
+  it("show shares as percent", () => {
+    expect(format.share(0.523)).toBe("52 %");
+  });
+  it("show file sizes in round units", () => {
+    expect(format.fileSize(999)).toBe("999 B");
+    expect(format.fileSize(1_234_567)).toBe("1.23 MB");
+  });
+  it("compare with the target as shown, to one decimal", () => {
+    expect(format.againstTarget(5.24, 4)).toEqual({ over: true, words: "1.2 over" });
+    expect(format.againstTarget(3.5, 4)).toEqual({ over: false, words: "0.5 under" });
+    expect(format.againstTarget(4.04, 4)).toEqual({ over: false, words: "Exactly at" });
+    expect(format.againstTarget(null, 4)).toBeNull();
+  });
+  it("never shows a broken date", () => {
+    expect(format.when("nonsense").day).toBe("–");
+  });
+});

@@ -1,0 +1,130 @@
+"""Made motion and made films with known truth, shared by all tests."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import av
+import cv2
+import numpy as np
+import pytest
+
+from ridgewind.core.motion import Motion, Shot, Tracker
+from ridgewind.store import database
+from ridgewind.work.library import Library
+
+ASPECT = 9 / 16
+
+
+def make_motion(
+    *, rate_hz: float, seconds: float, pan=None, tilt=None, roll=None, zoom=None, t_s=None
+) -> Motion:
+    """A path from functions of time, all trusted, one shot."""
+    times = np.arange(round(rate_hz * seconds)) / rate_hz if t_s is None else np.asarray(t_s)
+    columns = [np.zeros(len(times)) if f is None else f(times) for f in (pan, tilt, roll, zoom)]
+    return Motion(
+        times,
+        *columns,
+        trust=np.ones(len(times)),
+        error=np.zeros((len(times), 4)),
+        aspect=ASPECT,
+        shots=(Shot(0, len(times), None),),
+    )
+
+
+def sine(amplitude: float, hz: float):
+    return lambda t: amplitude * np.sin(2 * np.pi * hz * t)
+
+
+def texture(width: int, height: int, *, seed: int = 0) -> np.ndarray:
+    """A picture with detail at every size, uint8."""
+    rng = np.random.default_rng(seed)
+    base = rng.normal(0, 1, (height, width)).astype(np.float32)
+    image = sum(cv2.GaussianBlur(base, (0, 0), s) * s * 22 for s in (1.2, 2.5, 5, 10, 20))
+    return np.clip(image + 128, 0, 255).astype(np.uint8)
+
+
+def view(image: np.ndarray, size: tuple[int, int], *, x=0.0, y=0.0, turn_deg=0.0, scale=1.0):
+    """What a camera sees of a larger picture: x, y: shift of the content, px; turn: clockwise
+    turn of the content about the picture's centre."""
+    width, height = size
+    middle = (image.shape[1] / 2 - 0.5, image.shape[0] / 2 - 0.5)
+    angle = np.radians(turn_deg)
+    linear = scale * np.array([[np.cos(angle), -np.sin(angle)], [np.sin(angle), np.cos(angle)]])
+    target = np.array([(width - 1) / 2 + x, (height - 1) / 2 + y])
+    matrix = np.column_stack([linear, target - linear @ middle])
+    return cv2.warpAffine(image, matrix, size, flags=cv2.INTER_LINEAR)
+
+
+def track(frames, *, rate_hz: float = 30.0) -> Motion:
+    """Measure frames in memory."""
+    tracker = None
+    for index, frame in enumerate(frames):
+        tracker = tracker or Tracker((frame.shape[1], frame.shape[0]))
+        tracker.feed(index / rate_hz, frame)
+    return tracker.finish()
+
+
+def write_film(
+    path: Path, frames, *, rate=30, codec="libx264", pix_fmt="yuv420p", times=None, rotation=0,
+    options=None, sound=False, aspect=None,
+) -> Path:  # fmt: skip
+    """Encode gray frames (height, width) uint8; times: their own timestamps in s."""
+    with av.open(str(path), "w") as film:
+        stream = film.add_stream(codec, rate=rate)
+        frames = list(frames)
+        stream.height, stream.width = frames[0].shape[:2]
+        stream.pix_fmt = pix_fmt
+        stream.options = options or {}
+        if aspect is not None:
+            stream.codec_context.sample_aspect_ratio = aspect
+        if times is not None:
+            stream.codec_context.time_base = av.time_base and __import__("fractions").Fraction(
+                1, 90_000
+            )
+        if rotation:
+            stream.set_display_rotation(rotation)
+        audio = film.add_stream("aac", rate=48_000, layout="mono") if sound else None
+        for index, frame in enumerate(frames):
+            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format=pix_fmt)
+            if times is not None:
+                picture.time_base = stream.codec_context.time_base
+                picture.pts = round(times[index] * 90_000)
+            film.mux(stream.encode(picture))
+        film.mux(stream.encode(None))
+        if audio is not None:
+            silence = av.AudioFrame.from_ndarray(
+                np.zeros((1, 1024), np.float32), format="fltp", layout="mono"
+            )
+            silence.rate = 48_000
+            for k in range(40):
+                silence.pts = 1024 * k
+                film.mux(audio.encode(silence))
+            film.mux(audio.encode(None))
+    return path
+
+
+def shaken(count: int = 45, *, size=(320, 180), rate_hz: float = 30.0, amplitude_px: float = 4.0):
+    """Frames of a texture shaken across at 2 Hz."""
+    image = texture(size[0] * 2, size[1] * 2)
+    for k in range(count):
+        yield view(image, size, x=amplitude_px * np.sin(2 * np.pi * 2 * k / rate_hz))
+
+
+@pytest.fixture(scope="session")
+def short_film(tmp_path_factory) -> Path:
+    """A small shaken film, one and a half seconds."""
+    return write_film(tmp_path_factory.mktemp("film") / "short.mp4", shaken())
+
+
+@pytest.fixture
+def library(tmp_path) -> Library:
+    shelf = Library(tmp_path / "library")
+    shelf.prepare()
+    return shelf
+
+
+@pytest.fixture
+def db(library):
+    with database.opened(library.database) as connection:
+        yield connection

@@ -1,0 +1,105 @@
+"""Remedies in their order, and verdicts that say why."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.judge import Clip, assess
+from ridgewind.core.judge.brief import usual_brief
+from tests.conftest import make_motion, sine
+
+
+def judged(motion, *, fps=30.0, has_sound=False, **brief):
+    clip = Clip(fps=fps, duration_s=len(motion.t_s) / fps, has_sound=has_sound)
+    return assess(motion, clip, replace(usual_brief(), **brief))
+
+
+def remedies(assessment):
+    return {remedy.kind: remedy for remedy in assessment.decision.remedies}
+
+
+CALM = make_motion(rate_hz=30, seconds=8, pan=sine(0.05, 2))
+ROUGH = make_motion(rate_hz=30, seconds=8, pan=sine(1.0, 2))
+CALM_THEN_ROUGH = make_motion(
+    rate_hz=30, seconds=10, pan=lambda t: np.where(t < 6, 0.03, 2.0) * np.sin(12 * t)
+)
+TREMBLING = make_motion(rate_hz=60, seconds=6, tilt=sine(0.08, 7))
+
+
+def test_a_calm_take_is_kept_as_shot():
+    found = judged(CALM)
+    assert found.decision.remedy == "keep"
+    assert found.decision.text.startswith("Keep it as shot: gust")
+
+
+def test_a_calm_but_short_take_is_kept_and_says_so():
+    short = make_motion(rate_hz=30, seconds=3, pan=sine(0.05, 2))
+    found = judged(short, wanted_s=5)
+    assert found.decision.remedy == "keep"
+    assert "3.0 s where you want 5 s" in found.decision.text
+
+
+def test_the_lee_is_kept_when_it_is_long_enough():
+    assert judged(CALM_THEN_ROUGH, wanted_s=4).decision.remedy == "lee"
+    longer = judged(CALM_THEN_ROUGH, wanted_s=9, keep_sound=True)
+    assert longer.decision.remedy == "retake"
+    assert "You want 9 s" in remedies(longer)["lee"].reason
+
+
+def test_slowing_is_the_remedy_for_fast_shake_at_a_high_rate():
+    found = judged(TREMBLING, fps=60)
+    assert found.decision.remedy == "slow"
+    slow = remedies(found)["slow"]
+    assert slow.rate == pytest.approx(0.4)
+    assert slow.plays_s == pytest.approx(15.0)
+    assert slow.gust < found.gust
+
+
+def test_slowing_is_not_open_with_sound_to_keep_or_without_frames_to_spare():
+    assert "keeps the sound" in remedies(judged(TREMBLING, fps=60, keep_sound=True))["slow"].reason
+    assert "no room at 24" in remedies(judged(ROUGH, fps=25))["slow"].reason
+
+
+def test_sound_is_named_as_the_cost_of_slowing():
+    assert remedies(judged(TREMBLING, fps=60, has_sound=True))["slow"].cost == "sound lost"
+
+
+def test_a_hopeless_take_is_done_again_with_one_thing_to_change():
+    found = judged(ROUGH, keep_sound=True)
+    assert found.decision.remedy == "retake"
+    assert "Bend the knees more" in found.decision.text
+    assert "near 2.0 Hz" in remedies(found)["retake"].reason
+
+
+def test_the_feel_and_the_screen_move_the_verdict():
+    middling = make_motion(rate_hz=25, seconds=8, pan=sine(0.3, 1.6))
+    assert judged(middling, fps=25).decision.remedy == "retake"
+    assert judged(middling, fps=25, feel="raw").decision.remedy == "keep"
+    on_phone = judged(middling, fps=25, screen="phone")
+    assert on_phone.gust == pytest.approx(judged(middling, fps=25).gust - 1.65, abs=0.01)
+
+
+def test_body_speed_compares_lenses():
+    wide, long = (judged(ROUGH, focal_eq_mm=f).body_deg_s for f in (26, 52))
+    assert wide == pytest.approx(2 * long)
+    assert wide == pytest.approx(7.69 * 20.63 / 26, rel=0.01)
+
+
+def test_ten_minutes_are_judged_in_a_moment():
+    import time
+
+    motion = make_motion(rate_hz=60, seconds=600, pan=sine(0.2, 2), tilt=sine(0.1, 7))
+    begun = time.perf_counter()
+    judged(motion, fps=60)
+    assert time.perf_counter() - begun < 2.0  # the bar itself is in bench/
+
+
+def test_a_brief_refuses_what_it_does_not_know():
+    with pytest.raises(InvalidArgumentError, match="feel is 'wobbly', but it must be one of"):
+        replace(usual_brief(), feel="wobbly")
+    with pytest.raises(InvalidArgumentError, match="own_target is 11"):
+        replace(usual_brief(), own_target=11)

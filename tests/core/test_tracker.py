@@ -1,0 +1,170 @@
+"""Tracking: signs, accuracy, lenses, crossings, cuts, and pictures that cannot be followed."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+import pytest
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion import Tracker
+from ridgewind.core.motion.fit import read_at_centre
+from ridgewind.core.motion.pyramid import to_working, working_size
+from tests.conftest import texture, track, view
+
+SIZE = (480, 270)
+PICTURE = texture(960, 540)
+
+
+def frames(count=40, **functions):
+    for k in range(count):
+        yield view(PICTURE, SIZE, **{name: f(k) for name, f in functions.items()})
+
+
+@pytest.mark.parametrize(
+    ("functions", "column", "per_frame"),
+    [
+        ({"x": lambda k: -0.7 * k}, "pan_pct", 0.7 / 480 * 100),
+        ({"y": lambda k: 0.6 * k}, "tilt_pct", 0.6 / 480 * 100),
+        ({"turn_deg": lambda k: -0.1 * k}, "roll_deg", 0.1),
+    ],
+)
+def test_signs_and_sizes(functions, column, per_frame):
+    motion = track(frames(**functions))
+    assert getattr(motion, column) == pytest.approx(per_frame * np.arange(40), abs=0.02)
+    for other in {"pan_pct", "tilt_pct", "roll_deg", "zoom_pct"} - {column}:
+        assert np.abs(getattr(motion, other)).max() < 0.03
+
+
+def test_a_growing_picture_is_positive_zoom():
+    motion = track(frames(scale=lambda k: 1.004**k))
+    assert motion.zoom_pct == pytest.approx(100 * (1.004 ** np.arange(40) - 1), abs=0.1)
+
+
+def test_a_shaken_path_is_right_to_a_hundredth_of_a_percent():
+    def across(k):
+        return 6 * np.sin(0.4 * k) + 2 * np.sin(1.9 * k)
+
+    def down(k):
+        return 4 * np.sin(0.7 * k + 1)
+
+    motion = track(frames(120, x=across, y=down))
+    k = np.arange(120)
+    pan = -(across(k) - across(0)) / 480 * 100
+    tilt = (down(k) - down(0)) / 480 * 100
+    assert np.sqrt(np.mean((motion.pan_pct - pan) ** 2)) < 0.01
+    assert np.sqrt(np.mean((motion.tilt_pct - tilt) ** 2)) < 0.01
+    assert motion.trust.min() > 0.9
+
+
+def test_a_turn_of_a_wide_lens_is_read_at_the_centre():
+    # A 20 mm equivalent lens turned by 4°: the edges slide much further than the centre.
+    focal = 20 / 36 * 480
+    middle = np.array([[1, 0, 239.5], [0, 1, 134.5], [0, 0, 1.0]])
+    lens = middle @ np.diag([focal, focal, 1.0])
+
+    def turned(degrees):
+        c, s = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+        turn = np.array([[c, 0, -s], [0, 1, 0], [s, 0, c]])
+        shift = np.array([[1, 0, -240.0], [0, 1, -135.0], [0, 0, 1]])
+        return cv2.warpPerspective(PICTURE, lens @ turn @ np.linalg.inv(lens) @ shift, SIZE)
+
+    angles = 4 * np.sin(np.linspace(0, np.pi, 60))
+    motion = track([turned(angle) for angle in angles])
+    steps = np.diff(np.radians(angles))
+    truth = np.r_[0, np.cumsum(focal * np.tan(steps) / 480 * 100)]
+    assert motion.pan_pct == pytest.approx(truth, abs=0.03)
+    assert np.abs(motion.roll_deg).max() < 0.03
+
+
+def test_something_crossing_half_the_frame_is_not_camera_motion():
+    intruder = texture(960, 540, seed=9)
+
+    def crossed(k):
+        frame = view(PICTURE, SIZE, x=3 * np.sin(0.5 * k)).copy()
+        left = -260 + 9 * k
+        low, high = max(0, left), max(0, min(480, left + 240))
+        frame[:, low:high] = intruder[100:370, 200 : 200 + high - low]
+        return frame
+
+    motion = track([crossed(k) for k in range(80)])
+    k = np.arange(80)
+    pan = -3 * np.sin(0.5 * k) / 480 * 100
+    good = motion.trusted
+    assert good.mean() > 0.8
+    assert np.abs(motion.pan_pct - pan)[good].max() < 0.12
+
+
+def test_a_hard_cut_begins_a_new_shot_from_zero():
+    other = texture(960, 540, seed=5)
+    first = [view(PICTURE, SIZE, x=2 * np.sin(0.5 * k)) for k in range(30)]
+    second = [view(other, SIZE, y=1.5 * np.sin(0.3 * k)) for k in range(30)]
+    motion = track(first + second)
+    assert [(shot.start, shot.stop, shot.reason) for shot in motion.shots] == [
+        (0, 30, None),
+        (30, 60, None),
+    ]
+    assert motion.pan_pct[30] == 0
+    assert np.abs(motion.pan_pct[30:]).max() < 0.05
+
+
+@pytest.mark.parametrize(
+    ("frame", "reason"),
+    [
+        (np.full((270, 480), 128, np.uint8), "detail"),
+        (np.full((270, 480), 3, np.uint8), "dark"),
+    ],
+)
+def test_a_blank_picture_is_refused_with_its_reason(frame, reason):
+    motion = track([frame] * 30)
+    assert [shot.reason for shot in motion.shots] == [reason]
+    assert np.isnan(motion.pan_pct).all()
+    assert not motion.trusted.any()
+
+
+def test_noise_alone_is_not_followed():
+    rng = np.random.default_rng(1)
+    motion = track([rng.integers(0, 255, (270, 480)).astype(np.uint8) for _ in range(30)])
+    assert motion.trusted.mean() < 0.5
+    assert not any(shot.measurable for shot in motion.shots)
+
+
+def test_an_exposure_jump_is_not_motion():
+    def exposed(k):
+        frame = view(PICTURE, SIZE, x=2 * np.sin(0.5 * k))
+        return cv2.convertScaleAbs(frame, alpha=1.0 if k < 20 else 0.7, beta=0 if k < 20 else 12)
+
+    motion = track([exposed(k) for k in range(40)])
+    pan = -2 * np.sin(0.5 * np.arange(40)) / 480 * 100
+    assert motion.pan_pct == pytest.approx(pan, abs=0.02)
+
+
+def test_a_few_lost_frames_are_bridged_without_losing_the_place():
+    shown = list(frames(60, x=lambda k: 0.5 * k))
+    for k in range(25, 29):
+        shown[k] = cv2.GaussianBlur(shown[k], (0, 0), 40)
+    motion = track(shown)
+    assert len(motion.shots) == 1
+    assert np.isnan(motion.pan_pct[25:29]).all()
+    assert motion.pan_pct[-1] == pytest.approx(-0.5 * 59 / 480 * 100, abs=0.02)
+
+
+def test_reading_at_the_centre_of_a_similarity_is_that_similarity():
+    angle, scale = 0.02, 1.01
+    c, s = scale * np.cos(angle), scale * np.sin(angle)
+    read = read_at_centre(np.array([[c, -s, 0.03], [s, c, -0.01], [0, 0, 1.0]]))
+    assert (read.dx, read.dy) == pytest.approx((0.03, -0.01))
+    assert (read.turn, read.log_scale) == pytest.approx((angle, np.log(scale)))
+
+
+def test_the_working_size_halves_until_it_fits():
+    assert working_size(3840, 2160) == (480, 270)
+    assert to_working(np.zeros((1080, 1920), np.uint8)).shape == (270, 480)
+
+
+def test_wrong_sizes_are_refused_with_their_rule():
+    with pytest.raises(InvalidArgumentError, match="both sides must be at least 32 px"):
+        Tracker((480, 20))
+    tracker = Tracker((480, 270))
+    with pytest.raises(InvalidArgumentError, match=r"luma is \(100, 100\)"):
+        tracker.feed(0.0, np.zeros((100, 100), np.uint8))
