@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from pathlib import Path
 
 import av
@@ -79,9 +80,7 @@ def write_film(
         if aspect is not None:
             stream.codec_context.sample_aspect_ratio = aspect
         if times is not None:
-            stream.codec_context.time_base = av.time_base and __import__("fractions").Fraction(
-                1, 90_000
-            )
+            stream.codec_context.time_base = Fraction(1, 90_000)
         if rotation:
             stream.set_display_rotation(rotation)
         audio = film.add_stream("aac", rate=48_000, layout="mono") if sound else None
@@ -114,7 +113,7 @@ def shaken(count: int = 45, *, size=(320, 180), rate_hz: float = 30.0, amplitude
 @pytest.fixture(scope="session")
 def short_film(tmp_path_factory) -> Path:
     """A small shaken film, one and a half seconds."""
-    return write_film(tmp_path_factory.mktemp("film") / "short.mp4", shaken())
+    return write_film(tmp_path_factory.mktemp("film") / "short.mp4", shaken(amplitude_px=2.0))
 
 
 @pytest.fixture

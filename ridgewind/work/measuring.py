@@ -10,13 +10,12 @@ import cv2
 import numpy as np
 
 from ridgewind.core.motion import Motion, Tracker, pyramid
-from ridgewind.core.motion.path import REASONS
+from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
 from ridgewind.media.decode import Film, Picture, first_frame_error
 from ridgewind.media.errors import SINGLE_FRAME, UnfitError
 
 VARIABLE_SHARE = 0.02
-VARIABLE_DEVIATION = 0.25
-"""A rate is variable when over 2 % of intervals differ by over a quarter (chosen here)."""
+"""A rate is variable when more of its intervals than this are not near the usual one."""
 
 COMPLETE_SHARE = 0.95
 
@@ -27,7 +26,7 @@ class Cancelled(Exception):  # noqa: N818 - not an error: the shooter asked for 
 
 @dataclass(frozen=True)
 class Measured:
-    """A measured clip. width, height: px as displayed. fps: frames a second, from the median
+    """A measured clip. width, height: px as displayed. fps: frames a second, from the usual
     interval. claimed_s: length that the file claims, where frames end well before it."""
 
     motion: Motion
@@ -79,8 +78,8 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
     motion = tracker.finish()
     _refuse_unmeasurable(motion)
     intervals = np.diff(motion.t_s)
-    interval_s = float(np.median(intervals))
-    odd = np.abs(intervals - interval_s) > VARIABLE_DEVIATION * interval_s
+    interval_s = typical_interval(motion.t_s)
+    odd = np.abs(intervals - interval_s) > NEAR_INTERVAL * interval_s
     duration_s = last_s - first_s + interval_s
     short = expected_s is not None and duration_s < COMPLETE_SHARE * expected_s
     return Measured(

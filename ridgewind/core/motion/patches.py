@@ -103,14 +103,14 @@ def _sample(
     image: FloatImage, xy: NDArray[np.float32], window: NDArray[np.float32]
 ) -> NDArray[np.float32]:
     """Bilinear samples (n, k) of image at xy (n, 2) plus window (k, 2), px; edges repeat."""
-    out: NDArray[np.float32] = cv2.remap(
+    sampled = cv2.remap(
         image,
         xy[:, :1] + window[:, 0],
         xy[:, 1:] + window[:, 1],
         cv2.INTER_LINEAR,
         borderMode=cv2.BORDER_REPLICATE,
     )
-    return out
+    return np.asarray(sampled, np.float32)
 
 
 def make_templates(image: FloatImage, points_px: Floats, *, level: int) -> Templates:

@@ -19,6 +19,9 @@ MIN_SHOT_S = 0.3
 
 MIN_SHOT_FRAMES = 6
 
+NEAR_INTERVAL = 0.25
+"""Intervals within this share of the median are of the same rate (chosen here)."""
+
 REASONS = {
     "short": "too short to measure",
     "dark": "too dark",
@@ -69,6 +72,18 @@ class Motion:
         """(n,) frames that count in statistics."""
         good: NDArray[np.bool_] = (self.trust >= TRUSTED) & np.isfinite(self.pan_pct)
         return good
+
+
+def typical_interval(t_s: Floats) -> float:
+    """The usual interval between frames, s: the median, refined by the intervals near it.
+
+    Some containers round timestamps to milliseconds, so that the median alone would turn 30
+    frames a second into 30.3.
+    """
+    intervals = np.diff(t_s)
+    median = float(np.median(intervals))
+    near = np.abs(intervals - median) <= NEAR_INTERVAL * median
+    return float(intervals[near].mean())
 
 
 def split_shots(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import cast
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -29,8 +31,8 @@ def halve(image: Samples) -> Samples:
     """Mean of each 2 by 2 block; an odd last row or column is dropped."""
     height, width = image.shape[0] // 2, image.shape[1] // 2
     even = image[: 2 * height, : 2 * width]
-    out: Samples = cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA)
-    return out
+    small = cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA)
+    return cast(Samples, small)
 
 
 def to_working(luma: Samples) -> Samples:

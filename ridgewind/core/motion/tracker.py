@@ -60,8 +60,8 @@ LOST_FRAMES = 8
 CUT_CORRELATION = 0.5
 """Two neighbouring pictures that correlate less, at the best shift, are different shots."""
 
-DARK_MEAN, DARK_SPREAD = 24.0, 6.0
-"""Mean and spread of luma (0 to 255) under which a picture is too dark."""
+DARK_MEAN, DARK_SPREAD = 36.0, 6.0
+"""Mean and spread of luma (black is 16 in most films) under which a picture is too dark."""
 
 ERROR_SCALE_PX = 0.25
 """Standard error of the centre at which trust falls to a half, px at the working size."""

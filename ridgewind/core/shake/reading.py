@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import require_positive
-from ridgewind.core.motion.path import REASONS, Motion, Shot
+from ridgewind.core.motion.path import REASONS, Motion, Shot, typical_interval
 from ridgewind.core.shake import bands as band_module
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.gust import (
@@ -199,7 +199,7 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
     )
     trusted = motion.trusted[inside]
     even_s, both = _resample(t_s, trusted, np.column_stack([path, motion.error[inside]]))
-    rate_hz = 1.0 / float(np.median(np.diff(t_s)))
+    rate_hz = 1.0 / typical_interval(t_s)
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     even_trusted = trusted[nearest]
     counted = even_trusted[1:] & even_trusted[:-1]
@@ -226,8 +226,8 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
 
 
 def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floats]:
-    """Evenly spaced times at the median rate, values (n, k) bridged over untrusted frames."""
-    step = float(np.median(np.diff(t_s)))
+    """Evenly spaced times at the usual rate, values (n, k) bridged over untrusted frames."""
+    step = typical_interval(t_s)
     count = max(2, round((t_s[-1] - t_s[0]) / step) + 1)
     even = t_s[0] + step * np.arange(count)
     known_s, known = t_s[trusted], values[trusted]

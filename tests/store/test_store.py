@@ -1,0 +1,147 @@
+"""The store: migrations, whole writes, paging, and jobs that never run twice."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.motion import Motion, Shot
+from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store.errors import NewerSchemaError, NotFoundError
+from tests.conftest import make_motion, sine
+
+
+def add_take(db, number: int, **brief) -> int:
+    clip_id = clips.add(db, sha256=f"{number:064x}", file=f"{number}.mp4", size_bytes=10)
+    return takes.add(
+        db, clip_id=clip_id, name=f"Take {number}", brief=replace(usual_brief(), **brief)
+    )
+
+
+def summary(db, take_id, gust, remedy="keep"):
+    takes.set_summary(db, take_id, gust=gust, peak_gust=gust, remedy=remedy, ridge=b"x")
+
+
+def listed(db, *, sort="imported", descending=False, **only):
+    rows = takes.page(
+        db, only=takes.Filter(**only), sort=sort, descending=descending, offset=0, limit=200
+    )
+    return [row.name for row in rows]
+
+
+def test_migrations_apply_once_and_are_recorded(tmp_path):
+    with database.opened(tmp_path / "a.db") as db:
+        assert database.migrate(db) == [name for name, _ in database.migrations()]
+        assert database.migrate(db) == []
+
+
+def test_a_newer_library_is_refused_untouched(tmp_path):
+    with database.opened(tmp_path / "a.db") as db:
+        database.migrate(db)
+        db.execute("insert into migration values ('9999_future.sql', 'now')")
+        with pytest.raises(NewerSchemaError, match="written by a newer Ridgewind"):
+            database.migrate(db)
+
+
+def test_writes_are_whole_or_nothing(db):
+    def fail_after(number):
+        with database.atomic(db):
+            add_take(db, number)
+            raise RuntimeError("midway")
+
+    with pytest.raises(RuntimeError, match="midway"):
+        fail_after(1)
+    assert listed(db) == []
+    with database.atomic(db):
+        add_take(db, 1)
+        with pytest.raises(RuntimeError, match="midway"):
+            fail_after(2)
+    assert listed(db) == ["Take 1"]
+
+
+def test_foreign_keys_hold(db):
+    with pytest.raises(database.sqlite3.IntegrityError, match="FOREIGN KEY"):
+        takes.add(db, clip_id=99, name="stray", brief=usual_brief())
+
+
+def test_the_list_sorts_filters_and_pages(db):
+    for number, (gust, remedy) in enumerate([(5.0, "slow"), (None, None), (1.0, "keep")]):
+        take_id = add_take(db, number, feel="alive" if number == 0 else "smooth")
+        if remedy:
+            summary(db, take_id, gust, remedy)
+    assert listed(db, sort="gust") == ["Take 2", "Take 0", "Take 1"]
+    assert listed(db, sort="gust", descending=True) == ["Take 0", "Take 2", "Take 1"]
+    assert listed(db, remedy="slow") == ["Take 0"]
+    assert listed(db, remedy="none") == ["Take 1"]
+    assert listed(db, feel="alive") == ["Take 0"]
+    assert listed(db, text="take 2") == ["Take 2"]
+    assert listed(db, text="%") == []
+    assert takes.count(db, only=takes.Filter(feel="smooth")) == 2
+    page = takes.page(db, only=takes.Filter(), sort="name", descending=False, offset=1, limit=1)
+    assert [row.name for row in page] == ["Take 1"]
+
+
+def test_deleted_takes_are_hidden_and_come_back(db):
+    first, second = add_take(db, 1), add_take(db, 2)
+    takes.set_deleted(db, first, deleted=True)
+    assert listed(db) == ["Take 2"]
+    assert takes.neighbours(db, second) == (None, None)
+    assert takes.deleted_before(db, days=7) == []
+    takes.set_deleted(db, first, deleted=False)
+    assert takes.neighbours(db, second) == (first, None)
+
+
+def test_missing_rows_are_named(db):
+    with pytest.raises(NotFoundError, match="there is no take 5"):
+        takes.by_id(db, 5)
+    with pytest.raises(NotFoundError, match="there is no clip 5"):
+        clips.by_id(db, 5)
+    with pytest.raises(NotFoundError):
+        takes.set_brief(db, 5, usual_brief())
+
+
+def test_a_path_survives_storage_exactly():
+    motion = make_motion(rate_hz=30, seconds=2, pan=sine(1, 2))
+    pan = motion.pan_pct.copy()
+    pan[5] = np.nan
+    kept = Motion(
+        motion.t_s, pan, motion.tilt_pct, motion.roll_deg, motion.zoom_pct, motion.trust,
+        motion.error, 0.5625, (Shot(0, 30, None), Shot(30, 60, "dark")),
+    )  # fmt: skip
+    back = clips.unpack(clips.pack(kept))
+    assert np.array_equal(back.pan_pct, pan, equal_nan=True)
+    assert back.shots == kept.shots
+    assert back.aspect == 0.5625
+
+
+def test_films_are_stored_under_plain_names_only(db):
+    with pytest.raises(ValueError, match="plain name"):
+        clips.add(db, sha256="0" * 64, file="../escape.mp4", size_bytes=1)
+
+
+def test_a_job_is_claimed_once(db):
+    add_take(db, 1)
+    jobs.enqueue(db, 1)
+    assert jobs.waiting(db) == [1]
+    assert jobs.claim(db, 1)
+    assert not jobs.claim(db, 1)
+    assert [job.attempts for job in jobs.interrupted(db)] == [1]
+    jobs.put_back(db, 1)
+    assert jobs.claim(db, 1)
+    assert jobs.interrupted(db)[0].attempts == 2
+
+
+def test_cancelling_stops_a_waiting_job_at_once_and_asks_a_running_one(db):
+    add_take(db, 1)
+    add_take(db, 2)
+    for clip_id in (1, 2):
+        jobs.enqueue(db, clip_id)
+    jobs.claim(db, 2)
+    for clip_id in (1, 2):
+        jobs.request_cancel(db, clip_id)
+    assert takes.by_clip(db, 1).state == "cancelled"
+    assert takes.by_clip(db, 2).state == "running"
+    assert jobs.report(db, 2, 0.5)
