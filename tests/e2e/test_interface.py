@@ -1,0 +1,226 @@
+"""The real interface in a real browser, on the demo's takes and on films brought in."""
+
+from __future__ import annotations
+
+import re
+import time
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from ridgewind.standin.body import Technique
+from ridgewind.standin.camera import Recipe, film
+from tests.conftest import shaken, write_film
+
+pytestmark = pytest.mark.e2e
+AXE = Path(__file__).parent.parent.parent / "frontend/node_modules/axe-core/axe.min.js"
+MEASURE_MS = 60_000
+
+
+def open_take(page: Page, address: str, name: str) -> None:
+    page.goto(f"{address}/takes")
+    page.get_by_role("link", name=name).click()
+    expect(page.get_by_test_id("gust")).to_be_visible()
+
+
+def time_now(page: Page) -> float:
+    return float(page.get_by_role("slider").get_attribute("aria-valuenow"))
+
+
+def until(page: Page, condition: str) -> None:
+    """Wait for a JavaScript condition; the page's policy forbids Playwright's own way."""
+    end = time.monotonic() + 10
+    while not page.evaluate(condition):
+        assert time.monotonic() < end, condition
+        time.sleep(0.05)
+
+
+def verdict(page: Page) -> str:
+    return page.locator("[data-verdict=true]").get_attribute("data-testid")
+
+
+def test_the_demo_reaches_every_verdict(demo, page):
+    page.goto(demo.address)
+    expect(page).to_have_url(re.compile("/takes$"))
+    rows = page.get_by_role("listitem").filter(has=page.get_by_role("link"))
+    expect(rows.first).to_be_visible()
+    found = {line["remedy"] for line in demo.get("/api/takes")["takes"]}
+    assert found == {"keep", "lee", "slow", "retake"}
+    for words in ("Keep as shot", "Keep the lee", "Slow it", "Do it again"):
+        expect(page.get_by_text(words).first).to_be_attached()
+
+
+def test_a_take_is_seen_scrubbed_and_played(demo, page):
+    open_take(page, demo.address, "Millstone, grip slips")
+    assert re.fullmatch(r"\d\.\d", page.get_by_test_id("gust").inner_text())
+    trace = page.get_by_label("Gust over time").locator("svg")
+    box = trace.bounding_box()
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    assert time_now(page) == pytest.approx(4.0, abs=0.4)
+    until(
+        page,
+        "Math.abs(document.querySelector('video').currentTime - 4) < 0.5"
+        " && document.querySelector('video').readyState >= 2",
+    )
+    page.mouse.move(box["x"] + 300, box["y"] + 100)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 200, box["y"] + 100)
+    page.mouse.up()
+    assert time_now(page) < 2.0
+    page.locator("h1").click()
+    page.keyboard.press("ArrowRight")
+    before = time_now(page)
+    page.keyboard.press("ArrowRight")
+    assert time_now(page) - before == pytest.approx(1 / 30, abs=0.015)
+    page.keyboard.press("c")
+    until(page, "!document.querySelector('video').paused")
+    page.keyboard.press(" ")
+    until(page, "document.querySelector('video').paused")
+
+
+def test_the_brief_changes_the_verdict_without_measuring(demo, page):
+    open_take(page, demo.address, "Sack hoist, bare hands")
+    assert verdict(page) == "remedy-slow"
+    page.get_by_label("Keep sound, so it may not be slowed").click()
+    expect(page.get_by_test_id("remedy-retake")).to_have_attribute("data-verdict", "true")
+    page.get_by_role("radio", name="Raw").click()
+    expect(page.get_by_test_id("remedy-keep")).to_have_attribute("data-verdict", "true")
+    expect(page.get_by_label("Target gust")).to_have_value("8.0")
+    page.get_by_label("Screen", exact=True).click()
+    page.get_by_role("option", name="Phone").click()
+    gust = float(page.get_by_test_id("gust").inner_text())
+    expect(page.get_by_test_id("gust")).not_to_have_text(f"{gust + 1.7:.1f}")
+    page.reload()
+    expect(page.get_by_role("radio", name="Raw")).to_be_checked()
+    lens = page.get_by_label("Equivalent focal length, mm")
+    body = page.get_by_label("Gust", exact=True).get_by_role("definition").nth(1)
+    first = body.inner_text()
+    lens.fill("70")
+    lens.press("Enter")
+    expect(body).not_to_have_text(first)
+
+
+def test_a_film_of_ones_own_gets_its_verdict(fresh, page, tmp_path):
+    film(Recipe(scene="door", technique=Technique(contacts=3), seconds=2), tmp_path / "my take.mp4")
+    page.goto(fresh.address)
+    expect(page.get_by_text("Drop a test take on this window")).to_be_visible()
+    page.get_by_label("Clips to bring in").set_input_files(tmp_path / "my take.mp4")
+    page.get_by_role("link", name="my take").click()
+    expect(page.get_by_test_id("gust")).to_be_visible(timeout=MEASURE_MS)
+    assert verdict(page).startswith("remedy-")
+    page.goto(fresh.address)
+    page.get_by_label("Clips to bring in").set_input_files(tmp_path / "my take.mp4")
+    expect(page.get_by_text("is here already").first).to_be_visible()
+
+
+def test_a_bad_film_says_what_is_wrong_and_what_to_do(fresh, page, tmp_path):
+    good = write_film(tmp_path / "good.mp4", shaken(30))
+    (tmp_path / "cut short.mp4").write_bytes(good.read_bytes()[: good.stat().st_size // 2])
+    (tmp_path / "empty.mp4").touch()
+    page.goto(fresh.address)
+    page.get_by_label("Clips to bring in").set_input_files(
+        [tmp_path / "cut short.mp4", tmp_path / "empty.mp4"]
+    )
+    expect(page.get_by_text("The file is empty.")).to_be_visible()
+    page.get_by_label("Dismiss empty.mp4").click()
+    row = page.get_by_role("listitem").filter(has_text="cut short")
+    expect(row).to_contain_text("its index is missing", timeout=MEASURE_MS)
+    row.get_by_role("link").click()
+    expect(page.get_by_role("alert")).to_contain_text("copy it from the card again")
+    expect(page.get_by_role("button", name="Measure again")).to_be_visible()
+
+
+def test_clips_can_be_dropped_anywhere(fresh, page, tmp_path):
+    write_film(tmp_path / "dropped.mp4", shaken(30))
+    page.goto(fresh.address)
+    expect(page.get_by_text("Drop a test take")).to_be_visible()
+    data = list((tmp_path / "dropped.mp4").read_bytes())
+    transfer = page.evaluate_handle(
+        "bytes => { const t = new DataTransfer();"
+        " t.items.add(new File([new Uint8Array(bytes)], 'dropped.mp4', {type: 'video/mp4'}));"
+        " return t; }",
+        data,
+    )
+    page.dispatch_event("body", "dragenter", {"dataTransfer": transfer})
+    expect(page.get_by_text("Let go to bring the clips in")).to_be_visible()
+    page.dispatch_event("body", "drop", {"dataTransfer": transfer})
+    expect(page.get_by_role("link", name="dropped")).to_be_visible()
+
+
+def test_deleting_is_undone_by_its_notice(fresh, page, tmp_path):
+    fresh.send(write_film(tmp_path / "precious.mp4", shaken(30)))
+    page.goto(fresh.address)
+    row = page.get_by_role("listitem").filter(has_text="precious")
+    row.hover()
+    page.get_by_label("Delete precious").click()
+    expect(row).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(row).to_have_count(1)
+
+
+def test_the_keyboard_alone_goes_all_the_way(demo, page):
+    page.goto(f"{demo.address}/takes")
+    expect(page.get_by_role("link", name="Sacks, slide")).to_be_visible()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("Bring clips in")
+    page.keyboard.press("Escape")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("gust")).to_be_visible()
+    name = page.locator("h1").inner_text()
+    page.keyboard.press("ArrowUp")
+    expect(page.locator("h1")).not_to_have_text(name)
+    page.keyboard.press(" ")
+    until(page, "!document.querySelector('video').paused")
+    page.keyboard.press(" ")
+    page.keyboard.press("t")
+    expect(page.locator("html")).to_have_attribute("data-theme", "dusk")
+    page.keyboard.press("t")
+    page.keyboard.press("Delete")
+    expect(page).to_have_url(re.compile("/takes$"))
+    expect(page.get_by_text("Deleted").first).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_text(re.compile(r"^10$"))).to_be_visible()
+    page.keyboard.press("/")
+    page.keyboard.type("millstone")
+    expect(page.get_by_text("1 of 10")).to_be_visible()
+
+
+def test_the_list_sorts_and_filters(demo, page):
+    page.goto(f"{demo.address}/takes")
+    first = page.get_by_role("listitem").filter(has=page.get_by_role("link")).first
+    page.get_by_label("Order").click()
+    page.get_by_role("option", name="Roughest first").click()
+    expect(first).to_contain_text("Sails, one hand, tired")
+    page.get_by_label("Verdict").click()
+    page.get_by_role("option", name="Keep the lee").click()
+    expect(first).to_contain_text("Millstone, grip slips")
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("width", [390, 1280])
+@pytest.mark.parametrize("place", ["list", "take"])
+def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
+    context = browser.new_context(
+        viewport={"width": width, "height": 800}, color_scheme=theme, bypass_csp=True
+    )
+    page = context.new_page()
+    if place == "take":
+        open_take(page, demo.address, "Cap and sails, monopod")
+    else:
+        page.goto(f"{demo.address}/takes")
+        expect(page.get_by_role("link", name="Cap and sails")).to_be_visible()
+    page.add_script_tag(path=AXE)
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    serious = [
+        f"{fault['id']}: {node['html'][:120]} {node['failureSummary'][:200]}"
+        for fault in found
+        if fault["impact"] in ("serious", "critical")
+        for node in fault["nodes"]
+    ]
+    assert serious == []
+    overflow = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+    assert overflow <= 0
+    context.close()
