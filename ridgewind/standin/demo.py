@@ -65,7 +65,9 @@ DEMO_TAKES = (
     DemoTake(
         "Sack hoist, bare hands",
         "2026-09-16T10:05:00Z",
-        Recipe("stones", "hold", Technique(), 35, fps=60, seconds=5, seed=23, crf=24),
+        Recipe(
+            "stones", "hold", Technique(stabiliser=0.25), 35, fps=60, seconds=5, seed=23, crf=24
+        ),
     ),
     DemoTake(
         "Millstone, grip slips",

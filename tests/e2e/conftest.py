@@ -40,7 +40,9 @@ class Server:
         while time.monotonic() < end:
             if found := re.search(r"http://127\.0\.0\.1:\d+", log.read_text()):
                 return found[0]
-            assert self.process.poll() is None, log.read_text()
+            if self.process.poll() is not None:
+                self._log.close()
+                raise AssertionError(log.read_text())
             time.sleep(0.05)
         raise AssertionError(f"the server did not start: {log.read_text()}")
 

@@ -80,7 +80,7 @@ def test_a_take_is_seen_scrubbed_and_played(demo, page):
 
 
 def test_the_brief_changes_the_verdict_without_measuring(demo, page):
-    open_take(page, demo.address, "Sack hoist, bare hands")
+    open_take(page, demo.address, "Mill door, walk-in, off the body")
     assert verdict(page) == "remedy-slow"
     page.get_by_label("Keep sound, so it may not be slowed").click()
     expect(page.get_by_test_id("remedy-retake")).to_have_attribute("data-verdict", "true")
@@ -151,7 +151,7 @@ def test_clips_can_be_dropped_anywhere(fresh, page, tmp_path):
 def test_deleting_is_undone_by_its_notice(fresh, page, tmp_path):
     fresh.send(write_film(tmp_path / "precious.mp4", shaken(30)))
     page.goto(fresh.address)
-    row = page.get_by_role("listitem").filter(has_text="precious")
+    row = page.get_by_role("main").get_by_role("listitem").filter(has_text="precious")
     row.hover()
     page.get_by_label("Delete precious").click()
     expect(row).to_have_count(0)

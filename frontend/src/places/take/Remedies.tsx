@@ -54,7 +54,11 @@ function Row({ remedy, chosen }: { remedy: RemedyLine; chosen: boolean }) {
     >
       <span className={chosen || passed ? "font-semibold" : "font-medium text-stone"}>
         {words}
-        {chosen && <span className="label-wide block font-bold text-lichen-deep!">verdict</span>}
+        {chosen && (
+          <span className="label-wide block font-bold text-[color-mix(in_srgb,var(--lichen-deep)_65%,var(--ink))]!">
+            verdict
+          </span>
+        )}
       </span>
       <span
         className={`figure-narrow text-right text-[21px] leading-none ${over ? "text-ember" : ""}`}

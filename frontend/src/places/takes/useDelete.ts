@@ -3,25 +3,18 @@ import type { TakeLine } from "../../api/client";
 import { useTakeAct } from "../../api/takes";
 import { useNotices } from "../../ui/notices";
 
-/** Delete a take and offer to undo it. */
+/** Delete a take and offer to undo it; works on although the page that asked is left. */
 export function useDelete() {
   const act = useTakeAct();
   const { say, fail } = useNotices();
-  const mutate = act.mutate;
+  const send = act.mutateAsync;
   return useCallback(
     (take: Pick<TakeLine, "id" | "name">) => {
-      mutate(
-        { act: "delete", id: take.id },
-        {
-          onError: fail,
-          onSuccess: () =>
-            say({
-              text: `Deleted “${take.name}”.`,
-              undo: () => mutate({ act: "restore", id: take.id }, { onError: fail }),
-            }),
-        },
-      );
+      const undo = () => void send({ act: "restore", id: take.id }).catch(fail);
+      send({ act: "delete", id: take.id })
+        .then(() => say({ text: `Deleted “${take.name}”.`, undo }))
+        .catch(fail);
     },
-    [mutate, say, fail],
+    [send, say, fail],
   );
 }
