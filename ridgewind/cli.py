@@ -3,9 +3,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import fields
 from pathlib import Path
 from typing import IO, TYPE_CHECKING, Any
 
@@ -30,7 +29,21 @@ class Refusal(click.ClickException):
         click.echo(f"ridgewind: {self.message}", err=True)
 
 
-@click.group(context_settings=SETTINGS)
+class LazyGroup(click.Group):
+    """Imports the stand-in camera's command only when it is asked for."""
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        return sorted([*super().list_commands(ctx), "standin"])
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        if cmd_name == "standin":
+            from ridgewind.cli_standin import standin
+
+            return standin
+        return super().get_command(ctx, cmd_name)
+
+
+@click.group(cls=LazyGroup, context_settings=SETTINGS)
 @click.version_option(__version__, prog_name="ridgewind")
 def main() -> None:
     """Measure camera shake on hand-held takes, and judge whether they are smooth enough."""
@@ -68,7 +81,7 @@ def measure(clip: Path, csv_file: Path | None, json_file: Path | None, **asked: 
         feel=asked["feel"], focal_eq_mm=asked["focal_eq"], delivery_fps=asked["delivery_fps"]
     )
     assessment = report.assess_measured(measured, brief)
-    with _writing():
+    with writing():
         if csv_file is not None:
             report.write_csv(csv_file, measured.motion)
         if json_file is not None:
@@ -149,80 +162,8 @@ def _is_demo(folder: Path) -> bool:
     return (folder / DEMO_MARK).exists()
 
 
-def _technique_options(command: Callable[..., None]) -> Callable[..., None]:
-    """An option for every setting of the body model."""
-    from ridgewind.standin.body import Technique
-    from ridgewind.standin.choices import CHOICES, HELP
-
-    for field in reversed(fields(Technique)):
-        kind: Any = type(field.default)
-        if field.name in CHOICES:
-            kind = click.Choice(CHOICES[field.name])
-        name = f"--{field.name.replace('_', '-')}"
-        if kind is bool:
-            name = f"{name}/--no-{field.name.replace('_', '-')}"
-        command = click.option(
-            name, type=None if kind is bool else kind, default=field.default,
-            show_default=True, help=HELP[field.name],
-        )(command)  # fmt: skip
-    return command
-
-
-@main.command(context_settings=SETTINGS)
-@click.argument("out", type=FILE)
-@click.option("--scene", type=click.Choice(("ridge", "door", "stones")), default="ridge")
-@click.option(
-    "--move", type=click.Choice(("hold", "pan", "tilt", "slide", "rise", "walk")), default="hold"
-)
-@click.option("--focal-eq", type=click.FloatRange(10, 400), default=26.0, show_default=True)
-@click.option("--size", nargs=2, type=click.IntRange(64, 4096), default=(960, 540))
-@click.option("--fps", type=click.FloatRange(1, 480), default=30.0, show_default=True)
-@click.option("--seconds", type=click.FloatRange(0.1, 3600), default=6.0, show_default=True)
-@click.option("--shutter", type=click.FloatRange(0, 1), default=0.5, show_default=True,
-              help="Share of the frame interval.")  # fmt: skip
-@click.option("--read-out-s", type=click.FloatRange(0, 0.1), default=0.0, show_default=True,
-              help="Rolling shutter, first line to last.")  # fmt: skip
-@click.option("--noise", type=click.FloatRange(0, 40), default=1.5, show_default=True,
-              help="Sensor noise, grey levels.")  # fmt: skip
-@click.option("--crf", type=click.IntRange(0, 51), default=18, show_default=True,
-              help="Compression of the H.264 file.")  # fmt: skip
-@click.option("--seed", type=click.IntRange(0), default=1, show_default=True)
-@click.option("--still/--shaking", default=False, help="Leave the shake out.")
-@click.option("--truth", type=FILE, help="Write the true path here as CSV.")
-@_technique_options
-def standin(out: Path, truth: Path | None, **asked: Any) -> None:
-    """Film a made scene with the stand-in camera into OUT, an mp4 file.
-
-    \b
-    Examples:
-      ridgewind standin hold.mp4
-      ridgewind standin walk.mp4 --scene door --move walk --cadence-hz 1.9 --landing 1.5
-      ridgewind standin long.mp4 --focal-eq 85 --fps 60 --fatigue 1 --contacts 1
-      ridgewind standin steady.mp4 --support monopod --stabiliser 0.6 --truth path.csv
-      ridgewind standin jelly.mp4 --read-out-s 0.02 --size 1920 1080
-    """
-    from ridgewind.core.motion.table import to_csv
-    from ridgewind.media.errors import MediaError
-    from ridgewind.standin.body import Technique
-    from ridgewind.standin.camera import Recipe, film
-
-    width, height = asked["size"]
-    if width % 2 or height % 2:
-        raise click.BadParameter("both sides must be even", param_hint="--size")
-    technique = Technique(**{field.name: asked.pop(field.name) for field in fields(Technique)})
-    recipe = Recipe(technique=technique, focal_eq_mm=asked.pop("focal_eq"), **asked)
-    count = max(1, round(recipe.seconds * recipe.fps))
-    with _writing(), click.progressbar(length=count, label=f"Filming {out.name}") as bar:
-        try:
-            motion = film(recipe, out, on_frame=lambda *_: bar.update(1))
-        except MediaError as error:
-            raise Refusal(f"{out}: {error.what}; {error.next_step}") from None
-        if truth is not None:
-            truth.write_text(to_csv(motion), encoding="utf-8")
-
-
 @contextmanager
-def _writing() -> Iterator[None]:
+def writing() -> Iterator[None]:
     try:
         yield
     except OSError as error:

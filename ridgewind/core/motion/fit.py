@@ -12,6 +12,7 @@ Coordinates here: origin at the picture's centre, x right, y down, in long sides
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -60,22 +61,20 @@ class Fit:
 
 def apply(h: Floats, points: Floats) -> Floats:
     """Map points (n, 2) through a homography (3, 3)."""
-    moved = points @ h[:, :2].T + h[:, 2]
-    out: Floats = moved[:, :2] / moved[:, 2:]
+    moved = h[:, :2] @ points.T + h[:, 2:]
+    out: Floats = (moved[:2] / moved[2]).T
     return out
 
 
 def read_at_centre(h: Floats) -> Similarity:
     """Value and derivative of a homography at the origin, as the nearest similarity."""
-    w = h[2, 2]
-    dx, dy = h[0, 2] / w, h[1, 2] / w
-    j11 = h[0, 0] / w - dx * h[2, 0] / w
-    j12 = h[0, 1] / w - dx * h[2, 1] / w
-    j21 = h[1, 0] / w - dy * h[2, 0] / w
-    j22 = h[1, 1] / w - dy * h[2, 1] / w
-    turn = float(np.arctan2(j21 - j12, j11 + j22))
-    scale = float(np.hypot(j11 + j22, j21 - j12)) / 2.0
-    return Similarity(float(dx), float(dy), turn, float(np.log(max(scale, 1e-6))))
+    (a, b, x), (c, d, y), (g1, g2, w) = h.tolist()
+    dx, dy = x / w, y / w
+    j11, j12 = (a - dx * g1) / w, (b - dx * g2) / w
+    j21, j22 = (c - dy * g1) / w, (d - dy * g2) / w
+    turn = math.atan2(j21 - j12, j11 + j22)
+    scale = math.hypot(j11 + j22, j21 - j12) / 2.0
+    return Similarity(dx, dy, turn, math.log(max(scale, 1e-6)))
 
 
 @dataclass(frozen=True)
@@ -107,6 +106,9 @@ def pose(before: Floats, after: Floats, *, noise: float) -> Problem:
     return Problem(before, after, rows, noise)
 
 
+NO_STRETCH = np.zeros((2, 2))
+
+
 def stretch_of_turn(h: Floats) -> Floats:
     """(2, 2) what a turn of the camera adds across its own direction, from shift and bend.
 
@@ -114,13 +116,13 @@ def stretch_of_turn(h: Floats) -> Floats:
     gives tan² t whatever the focal length f; across the turn the picture grows by 1 / cos t.
     Travel past a flat has no bend and adds nothing.
     """
-    shift, bend = h[:2, 2], h[2, :2]
-    square = float(shift @ shift)
-    tangent2 = max(0.0, -float(shift @ bend))
+    (_, _, x), (_, _, y), (g1, g2, _) = h.tolist()
+    square = x * x + y * y
+    tangent2 = -(x * g1 + y * g2)
     if square < 1e-12 or tangent2 < 1e-12:
-        return np.zeros((2, 2))
-    out: Floats = (np.sqrt(1.0 + tangent2) - 1.0) * (np.eye(2) - np.outer(shift, shift) / square)
-    return out
+        return NO_STRETCH
+    part = (math.sqrt(1.0 + tangent2) - 1.0) / square
+    return np.array([[part * y * y, -part * x * y], [-part * x * y, part * x * x]])
 
 
 def _solve(problem: Problem, weights: Floats, target: Floats) -> tuple[Floats, Floats, Floats]:
@@ -157,7 +159,7 @@ def robust_fit(problem: Problem, prior_weights: Floats, *, start: Floats, rounds
         target = (problem.after - problem.before - problem.before @ stretch).T.reshape(-1)
         terms, inverse, weighted = _solve(problem, weights, target)
         h = _homography(terms, stretch)
-        residual = np.hypot(*(apply(h, problem.before) - problem.after).T)
+        residual = _distance(apply(h, problem.before), problem.after)
         sigma = max(_weighted_spread(residual, weights), problem.noise)
         agreed = _tukey(residual, sigma)
         weights = prior_weights * agreed
@@ -176,7 +178,7 @@ def rough_similarity(before: Floats, after: Floats, weights: Floats, *, noise: f
     before, after: (n, 2). weights: (n,) 0 to 1. noise: expected spread of a point, long sides.
     """
     move = after - before
-    residual = np.hypot(*(move - _weighted_median(move, weights)).T)
+    residual = _distance(move, _weighted_median(move, weights))
     sigma = max(_weighted_spread(residual, weights), noise)
     weights = weights * _tukey(residual, sigma)
     weights = weights / max(float(weights.sum()), 1e-9)
@@ -190,26 +192,34 @@ def rough_similarity(before: Floats, after: Floats, weights: Floats, *, noise: f
     return np.array([[p, -q, bx], [q, p, by], [0.0, 0.0, 1.0]])
 
 
-def _tukey(residual: Floats, sigma: float) -> Floats:
-    out: Floats = np.clip(1.0 - (residual / (TUKEY_C * sigma)) ** 2, 0.0, None) ** 2
+def _distance(a: Floats, b: Floats) -> Floats:
+    apart = a - b
+    out: Floats = np.hypot(apart[:, 0], apart[:, 1])
     return out
+
+
+def _tukey(residual: Floats, sigma: float) -> Floats:
+    scaled = residual / (TUKEY_C * sigma)
+    out: Floats = np.maximum(1.0 - scaled * scaled, 0.0)
+    return out * out
 
 
 def _weighted_median(values: Floats, weights: Floats) -> Floats:
-    order = np.argsort(values, axis=0)
-    running = np.cumsum(weights[order], axis=0)
-    at = (running < 0.5 * running[-1]).sum(axis=0)
-    at = np.minimum(at, len(values) - 1)
-    out: Floats = np.take_along_axis(values, np.take_along_axis(order, at[None], 0), 0)[0]
-    return out
+    middle = []
+    for column in (values[:, 0], values[:, 1]):
+        order = column.argsort()
+        running = weights[order].cumsum()
+        at = min(int(running.searchsorted(0.5 * running[-1])), len(order) - 1)
+        middle.append(column[order[at]])
+    return np.array(middle)
 
 
 def _weighted_spread(residual: Floats, weights: Floats) -> float:
     """Spread of one coordinate, from the weighted median of radial residuals."""
-    order = np.argsort(residual)
-    running = np.cumsum(weights[order])
+    order = residual.argsort()
+    running = weights[order].cumsum()
     if running[-1] <= 0:
         return 0.0
-    at = min(int((running < 0.5 * running[-1]).sum()), len(residual) - 1)
+    at = min(int(running.searchsorted(0.5 * running[-1])), len(residual) - 1)
     # The median radius of a round normal cloud is 1.177 sigma.
     return float(residual[order[at]]) / 1.177

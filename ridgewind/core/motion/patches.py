@@ -15,7 +15,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.motion.pyramid import FloatImage, Image, to_level
+from ridgewind.core.motion.pyramid import FULL, FloatImage, Image, to_level
 
 GRID = (15, 8)
 """Cells along the long and the short side; each gives at most one point."""
@@ -158,13 +158,15 @@ def align(
     position = start_px.copy()
     score = np.zeros(len(position), np.float32)
     matched = np.ones((len(position), 1), np.float32) if gain is None else gain
-    compare_at = 0 if gain is None else iterations - 1
+    compare_at = {0} if gain is None else {iterations - 1}
+    if templates.level == FULL:
+        compare_at.add(iterations - 1)
     for turn in range(iterations):
         seen = _sample(image, position, window)
         shift = (templates.steepest @ seen[:, :, None])[:, :, 0]
-        if turn == compare_at:
+        if turn in compare_at:
             score, matched = _compare(seen, templates)
-        shift = np.clip(matched * shift - templates.rest, -limit, limit)
+        shift = np.minimum(np.maximum(matched * shift - templates.rest, -limit), limit)
         position -= shift @ linear.T
     return Aligned(position, score, matched)
 

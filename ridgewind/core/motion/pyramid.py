@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 WORKING_LONG_SIDE_PX = 480
 """Largest long side that is tracked (chosen here: halving again costs half the accuracy)."""
 
-LEVELS = 4
-"""Copies kept: full, 1/2, 1/4 and 1/8."""
+FULL, QUARTER, EIGHTH = 0, 2, 3
+"""Levels of the pyramid that are tracked, as powers of one half."""
 
 Image = NDArray[np.uint8]
 FloatImage = NDArray[np.float32]
@@ -43,16 +43,16 @@ def to_working(luma: Samples) -> Samples:
 
 
 def build(luma: Image) -> list[FloatImage]:
-    """Pyramid of a working picture, finest first, float32 with values 0 to 255.
+    """Copies of a working picture at FULL, QUARTER and EIGHTH size, float32, 0 to 255.
 
     The finest level is smoothed lightly so that linear interpolation between its pixels
     stays unbiased (3 by 3 binomial, chosen here).
     """
     coarse: list[Samples] = [luma]
-    for _ in range(LEVELS - 1):
+    for _ in range(EIGHTH):
         coarse.append(halve(coarse[-1]))
     smooth = cv2.GaussianBlur(luma, (3, 3), 0)
-    return [level.astype(np.float32) for level in (smooth, *coarse[1:])]
+    return [smooth.astype(np.float32), *(level.astype(np.float32) for level in coarse[2:])]
 
 
 def to_level(points_px: NDArray[np.float64], level: int) -> NDArray[np.float64]:

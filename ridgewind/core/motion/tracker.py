@@ -40,7 +40,13 @@ NOISE_PX = 0.03
 COARSE_NOISE_PX = 0.25
 """Scatter of patches at the quarter size, px there."""
 
+PLACE_OF_LEVEL = {pyramid.FULL: 0, pyramid.QUARTER: 1, pyramid.EIGHTH: 2}
 FIT_ROUNDS = 2
+SURE_PX = 1.0
+"""While predictions have been off by less, px at the working size, the coarse search is spared."""
+
+SURPRISE_DECAY = 0.9
+FIRST_SURPRISE = 0.01
 FINE_ITERATIONS = 2
 MIN_SCORE = 0.6
 """Correlation with its template from which a patch is believed."""
@@ -79,6 +85,7 @@ class _Reference:
     usual: float  # weight of agreeing points just after it was chosen
     h: Floats
     h_before: Floats
+    surprise: float  # how far predictions have lately been off, long sides
     missed: int = 0
 
 
@@ -163,13 +170,14 @@ class Tracker:
         points_px = found * self._long + self._centre
         return _Reference(
             points=found,
-            fine=patches.make_templates(levels[0], points_px, level=0),
-            quarter=patches.make_templates(levels[2], points_px, level=2),
-            eighth=patches.make_templates(levels[3], points_px, level=3),
+            fine=patches.make_templates(levels[0], points_px, level=pyramid.FULL),
+            quarter=patches.make_templates(levels[1], points_px, level=pyramid.QUARTER),
+            eighth=patches.make_templates(levels[2], points_px, level=pyramid.EIGHTH),
             agree=say,
             usual=float(say.sum()),
             h=np.eye(3),
             h_before=np.eye(3),
+            surprise=FIRST_SURPRISE,
         )
 
     def _locate(
@@ -184,13 +192,15 @@ class Tracker:
         plan = [(reference.quarter, 2), (reference.fine, FINE_ITERATIONS)]
         if start is not None:
             plan = [(reference.eighth, 3), (reference.quarter, 3), (reference.fine, 4)]
+        elif reference.surprise * self._long < SURE_PX:
+            plan = [(reference.fine, FINE_ITERATIONS + 1)]
         gain: Float32s | None = None
         for templates, iterations in plan:
             guess = apply(h, reference.points)
             start_px = pyramid.to_level(guess * self._long + self._centre, templates.level)
             aligned = patches.align(
                 templates,
-                levels[templates.level],
+                levels[PLACE_OF_LEVEL[templates.level]],
                 start_px=start_px.astype(np.float32),
                 linear=_linear_at_centre(h).astype(np.float32),
                 iterations=iterations,
@@ -225,25 +235,24 @@ class Tracker:
         width, height = self._size
         edge = 4.0
         x, y = at_px[:, 0], at_px[:, 1]
-        inside: NDArray[np.bool_] = (
-            (x > edge) & (x < width - 1 - edge) & (y > edge) & (y < height - 1 - edge)
-        )
+        # Two comparisons instead of four: within so far of the middle.
+        inside: NDArray[np.bool_] = np.abs(x - (width - 1) / 2) < (width - 1) / 2 - edge
+        inside &= np.abs(y - (height - 1) / 2) < (height - 1) / 2 - edge
         return inside
 
     def _trust(self, reference: _Reference, fit: Fit, seen: NDArray[np.bool_]) -> float:
         """How far the fit can be believed: agreement, spread over the picture, sharpness."""
-        guess = apply(fit.h, reference.points) * self._long + self._centre
-        in_frame = self._inside(guess)
+        in_frame = self._inside(apply(fit.h, reference.points) * self._long + self._centre)
         weight = fit.weights * reference.agree
-        possible = float(reference.agree[in_frame].sum())
-        agree = float(weight.sum()) / max(possible, 1e-9)
-        if (fit.weights > 0.1).sum() < MIN_POINTS or possible <= 0:
+        total, possible = float(weight.sum()), float(reference.agree @ in_frame)
+        if np.count_nonzero(fit.weights > 0.1) < MIN_POINTS or possible <= 0:
             return 0.0
-        where = reference.points - np.average(reference.points, axis=0, weights=weight)
-        scatter = np.sqrt((weight @ where**2) / weight.sum()) * self._long / np.array(self._size)
-        spread = float(scatter.min())  # 0.29 along both sides where the picture is full
+        middle = weight @ reference.points / total
+        variance = weight @ (reference.points**2) / total - middle**2
+        # Root mean square distance along either side, 0.29 of it where the picture is full.
+        spread = float((np.sqrt(variance) * self._long / self._size).min())
         sharp = 1.0 / (1.0 + (fit.centre_se * self._long / ERROR_SCALE_PX) ** 2)
-        return float(min(1.0, agree / 0.5) * min(1.0, spread / 0.12) * sharp)
+        return min(1.0, total / possible / 0.5) * min(1.0, spread / 0.12) * sharp
 
     def _jump(self, levels: list[Float32s]) -> Floats:
         """Shift of the whole picture since the last frame, by phase correlation, long sides."""
@@ -251,7 +260,7 @@ class Tracker:
         assert self._thumb is not None
         window = cv2.createHanningWindow(thumb.shape[::-1], cv2.CV_32F)
         (dx, dy), _ = cv2.phaseCorrelate(self._thumb, thumb, window)
-        shift: Floats = np.array([dx, dy]) * 2 ** (pyramid.LEVELS - 1) / self._long
+        shift: Floats = np.array([dx, dy]) * 2**pyramid.EIGHTH / self._long
         return shift
 
     def _accept(
@@ -265,6 +274,9 @@ class Tracker:
     ) -> Row:
         reference = self._reference
         assert reference is not None
+        expected = self._predict(reference, None)[:2, 2]
+        off = float(np.abs(fit.h[:2, 2] - expected).max())
+        reference.surprise = max(off, SURPRISE_DECAY * reference.surprise)
         step = read_at_centre(fit.h @ np.linalg.inv(reference.h))
         error = self._error_before + in_path_units(fit.split)
         reference.agree += MEMORY * (fit.weights - reference.agree) * seen
@@ -295,6 +307,7 @@ class Tracker:
         if made is not None:
             drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
             made.h_before = drift / drift[2, 2]
+            made.surprise = reference.surprise
             self._reference = made
 
     def _lose(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
@@ -329,7 +342,7 @@ class Tracker:
     def _is_cut(self, levels: list[Float32s]) -> bool:
         assert self._thumb is not None
         before, now = self._thumb, levels[-1]
-        dx, dy = (self._jump(levels) * self._long / 2 ** (pyramid.LEVELS - 1)).round().astype(int)
+        dx, dy = (self._jump(levels) * self._long / 2**pyramid.EIGHTH).round().astype(int)
         height, width = now.shape
         if abs(dx) > width // 2 or abs(dy) > height // 2:
             return True

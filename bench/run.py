@@ -1,0 +1,133 @@
+"""Measure the speeds that Ridgewind holds itself to: `make bench`.
+
+Ratios are taken between runs that alternate in one go, because machines are noisy. The first
+run films a 1080p clip with the stand-in camera (a few minutes) and keeps it in bench/.cache.
+"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import numpy as np
+
+from ridgewind.core.judge import Clip, assess
+from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.motion import Motion, Shot
+from ridgewind.core.shake.trace import trace
+from ridgewind.store import clips, database, takes
+from ridgewind.web import Config, create_app
+from ridgewind.work.library import Library
+
+CACHE = Path(__file__).parent / ".cache"
+DECODE = (
+    "import sys, av\n"
+    "film = av.open(sys.argv[1]); stream = film.streams.video[0]\n"
+    "stream.thread_type = 'AUTO'; stream.codec_context.thread_count = int(sys.argv[2])\n"
+    "assert sum(1 for _ in film.decode(stream))\n"
+)
+RUNS = int(os.environ.get("RUNS", "5"))
+
+
+def timed(command: list[str]) -> tuple[float, float]:
+    """Wall time in s and peak memory in MB of a whole process."""
+    begun = time.perf_counter()
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    _, status, usage = os.wait4(process.pid, 0)
+    process.returncode = status
+    assert status == 0, command
+    return time.perf_counter() - begun, usage.ru_maxrss / 1024
+
+
+def clip_1080p() -> Path:
+    path = CACHE / "door-1080p-20s.mp4"
+    if not path.exists():
+        CACHE.mkdir(exist_ok=True)
+        print("filming a 1080p clip, once")
+        # In a process of its own: the memory of a child counts from its parent's.
+        subprocess.run(
+            [sys.executable, "-m", "ridgewind.cli", "standin", str(path), "--scene", "door",
+             "--size", "1920", "1080", "--seconds", "20", "--crf", "20"],
+            check=True,
+        )  # fmt: skip
+    return path
+
+
+def measuring() -> None:
+    clip = str(clip_1080p())
+    ways = {
+        "decode, default threads": [sys.executable, "-c", DECODE, clip, "0"],
+        "decode, 4 threads": [sys.executable, "-c", DECODE, clip, "4"],
+        "ridgewind measure": [sys.executable, "-m", "ridgewind.cli", "measure", clip],
+    }
+    seconds: dict[str, list[float]] = {name: [] for name in ways}
+    memory: dict[str, float] = {}
+    for _ in range(RUNS):
+        for name, command in ways.items():
+            wall, peak = timed(command)
+            seconds[name].append(wall)
+            memory[name] = max(memory.get(name, 0), peak)
+    for name, walls in seconds.items():
+        print(f"{name:26s} median {statistics.median(walls):6.2f} s  {memory[name]:5.0f} MB")
+    ours = seconds["ridgewind measure"]
+    for name in list(ways)[:2]:
+        ratios = [a / b for a, b in zip(ours, seconds[name], strict=True)]
+        low, middle, high = min(ratios), statistics.median(ratios), max(ratios)
+        print(f"measure / {name}: {middle:.2f} (from {low:.2f} to {high:.2f}); bar 1.3")
+
+
+def ten_minutes() -> Motion:
+    rng = np.random.default_rng(1)
+    t = np.arange(36_000) / 60
+    shake = [np.sin(2 * np.pi * hz * t) * size for hz, size in ((2, 0.3), (8, 0.05), (0.4, 1))]
+    columns = [sum(shake) + 0.01 * rng.normal(size=len(t)) for _ in range(4)]
+    return Motion(t, *columns, np.ones(len(t)), np.zeros((len(t), 4)), 9 / 16,
+                  (Shot(0, len(t), None),))  # fmt: skip
+
+
+def best_of(action, times: int = 5) -> float:
+    walls = []
+    for _ in range(times):
+        begun = time.perf_counter()
+        action()
+        walls.append(time.perf_counter() - begun)
+    return 1000 * min(walls)
+
+
+def recomputing() -> None:
+    motion, clip = ten_minutes(), Clip(60.0, 600.0, True)
+
+    def recompute() -> None:
+        found = assess(motion, clip, usual_brief())
+        trace(found.reading, found.band_powers, screen_deg=30, most_points=1600)
+
+    print(f"a brief changed on a 10-minute 60/s path: {best_of(recompute):.0f} ms; bar 100 ms")
+
+
+def listing() -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        library = Library(Path(folder))
+        library.prepare()
+        with database.opened(library.database) as db, database.atomic(db):
+            for k in range(5000):
+                clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
+                take = takes.add(db, clip_id=clip, name=f"Take {k}", brief=usual_brief())
+                takes.set_summary(
+                    db, take, gust=k % 90 / 10, peak_gust=9.0, remedy="keep", ridge=bytes(240)
+                )
+        client = create_app(Config(library.root)).test_client()
+        headers = {"Host": "127.0.0.1"}
+        for address in ("/api/takes", "/api/takes?sort=gust&offset=4800&limit=200"):
+            wall = best_of(lambda address=address: client.get(address, headers=headers))
+            print(f"{address} of 5,000 takes: {wall:.0f} ms; bar 200 ms")
+
+
+if __name__ == "__main__":
+    measuring()
+    recomputing()
+    listing()
