@@ -9,7 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
 from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.motion import METHOD, Motion
 from ridgewind.core.motion.table import to_csv
@@ -30,7 +30,7 @@ def brief_from(*, feel: str, focal_eq_mm: float | None, delivery_fps: float | No
 
 def assess_measured(measured: Measured, brief: Brief) -> Assessment:
     clip = Clip(measured.fps, measured.duration_s, measured.has_sound)
-    return assess(measured.motion, clip, brief)
+    return assess(Analysis(measured.motion), clip, brief)
 
 
 def write_csv(path: Path, motion: Motion) -> None:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.store import clips, database, takes
@@ -41,17 +41,17 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
     """Read and decide a take under its brief. Raises NotFoundError."""
     take = takes.by_id(db, take_id)
     clip = clips.by_id(db, take.clip_id)
-    motion = _paths.get(db, clip)
-    if motion is None:
+    analysis = _analyses.get(db, clip)
+    if analysis is None:
         return Judged(take, clip, None, None, None)
-    assessment = _assess(take, clip, motion)
+    assessment = _assess(take, clip, analysis)
     line = trace(
         assessment.reading,
         assessment.band_powers,
         screen_deg=take.brief.screen_deg,
         most_points=TRACE_POINTS,
     )
-    return Judged(take, clip, motion, assessment, line)
+    return Judged(take, clip, analysis.motion, assessment, line)
 
 
 def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
@@ -89,22 +89,22 @@ def small_ridge(line: Trace) -> bytes:
     return np.clip(np.round(out * RIDGE_STEPS_PER_GUST), 0, 255).astype(np.uint8).tobytes()
 
 
-def _assess(take: TakeRow, clip: ClipRow, motion: Motion) -> Assessment:
+def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
     assert clip.fps is not None
     assert clip.duration_s is not None
     facts = Clip(clip.fps, clip.duration_s, bool(clip.has_sound))
-    return assess(motion, facts, take.brief)
+    return assess(analysis, facts, take.brief)
 
 
-class MotionCache:
-    """The last few paths, so that changing a brief does not read them from disk again."""
+class AnalysisCache:
+    """The last few analyses, so that changing a brief repeats only what depends on it."""
 
     def __init__(self, size: int) -> None:
         self._size = size
-        self._kept: OrderedDict[tuple[str, str], Motion] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, str], Analysis] = OrderedDict()
         self._guard = threading.Lock()
 
-    def get(self, db: sqlite3.Connection, clip: ClipRow) -> Motion | None:
+    def get(self, db: sqlite3.Connection, clip: ClipRow) -> Analysis | None:
         stamp = clips.measured_stamp(db, clip.id)
         if stamp is None:
             return None
@@ -114,12 +114,13 @@ class MotionCache:
                 self._kept.move_to_end(key)
                 return self._kept[key]
         motion = clips.motion_of(db, clip.id)
-        if motion is not None:
-            with self._guard:
-                self._kept[key] = motion
-                while len(self._kept) > self._size:
-                    self._kept.popitem(last=False)
-        return motion
+        if motion is None:
+            return None
+        with self._guard:
+            analysis = self._kept.setdefault(key, Analysis(motion))
+            while len(self._kept) > self._size:
+                self._kept.popitem(last=False)
+        return analysis
 
 
-_paths = MotionCache(size=8)
+_analyses = AnalysisCache(size=8)

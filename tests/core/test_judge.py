@@ -8,14 +8,14 @@ import numpy as np
 import pytest
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge import Clip, assess
+from ridgewind.core.judge import Analysis, Clip, assess
 from ridgewind.core.judge.brief import usual_brief
 from tests.conftest import make_motion, sine
 
 
 def judged(motion, *, fps=30.0, has_sound=False, **brief):
     clip = Clip(fps=fps, duration_s=len(motion.t_s) / fps, has_sound=has_sound)
-    return assess(motion, clip, replace(usual_brief(), **brief))
+    return assess(Analysis(motion), clip, replace(usual_brief(), **brief))
 
 
 def remedies(assessment):

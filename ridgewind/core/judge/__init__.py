@@ -1,7 +1,17 @@
 """Readings and a brief to remedies and a verdict."""
 
-from ridgewind.core.judge.assessment import Assessment, Clip, assess
+from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
 from ridgewind.core.judge.brief import FEELS, SCREENS_DEG, Brief
 from ridgewind.core.judge.remedies import Decision, Remedy
 
-__all__ = ["FEELS", "SCREENS_DEG", "Assessment", "Brief", "Clip", "Decision", "Remedy", "assess"]
+__all__ = [
+    "FEELS",
+    "SCREENS_DEG",
+    "Analysis",
+    "Assessment",
+    "Brief",
+    "Clip",
+    "Decision",
+    "Remedy",
+    "assess",
+]

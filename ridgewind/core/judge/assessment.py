@@ -14,6 +14,9 @@ from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.reading import Reading, band_shares, read_motion
 from ridgewind.core.units import pct_to_deg
 
+MOST_READINGS = 4
+"""Playback rates that an analysis keeps at a time."""
+
 
 @dataclass(frozen=True)
 class Clip:
@@ -42,19 +45,43 @@ class Assessment:
     decision: Decision
 
 
-def assess(motion: Motion, clip: Clip, brief: Brief) -> Assessment:
-    """Read a path and decide, under a brief. Milliseconds, so it is never stored."""
-    reading = read_motion(motion)
+class Analysis:
+    """Readings of one path, each worked out when first asked for: none depends on the brief."""
+
+    def __init__(self, motion: Motion) -> None:
+        self.motion = motion
+        self._readings: dict[float, Reading] = {}
+        self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
+
+    def reading(self, playback: float = 1.0) -> Reading:
+        """The reading at a playback rate."""
+        if playback not in self._readings:
+            while len(self._readings) >= MOST_READINGS:
+                self._readings.pop(next(iter(self._readings)))
+            self._readings[playback] = read_motion(self.motion, playback=playback)
+        return self._readings[playback]
+
+    def bands(self) -> tuple[tuple[Band, ...], list[NDArray[np.float64]]]:
+        """Bands of the clip and each shot's band powers, at capture speed."""
+        if self._bands is None:
+            self._bands = band_shares(self.reading())
+        return self._bands
+
+
+def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
+    """Decide under a brief. Milliseconds, so it is never stored."""
+    reading = analysis.reading()
     rate = slow_rate(brief, fps=clip.fps)
-    slowed = None if rate is None else read_motion(motion, playback=rate)
-    bands, powers = band_shares(reading)
+    slowed = None if rate is None else analysis.reading(rate)
+    bands, powers = analysis.bands()
+    lee = find_lee(reading, brief)
     speed = reading.speed_pct_s
     screen_deg = brief.screen_deg
     return Assessment(
         reading=reading,
         bands=bands,
         band_powers=powers,
-        lee=find_lee(reading, brief),
+        lee=lee,
         gust=reading.gust(screen_deg=screen_deg),
         peak_gust=reading.peak(screen_deg=screen_deg),
         floor_gust=reading.floor(screen_deg=screen_deg),
@@ -64,6 +91,7 @@ def assess(motion: Motion, clip: Clip, brief: Brief) -> Assessment:
             slowed,
             bands,
             brief,
+            lee=lee,
             fps=clip.fps,
             has_sound=clip.has_sound,
             duration_s=clip.duration_s,

@@ -99,18 +99,20 @@ def decide(
     bands: tuple[Band, ...],
     brief: Brief,
     *,
+    lee: Lee | None,
     fps: float,
     has_sound: bool,
     duration_s: float,
 ) -> Decision:
     """Weigh the remedies.
 
-    slowed: the reading at the rate that delivery allows, None where slowing is not open.
+    lee: the calm stretch as shot. slowed: the reading at the rate that delivery allows, None
+    where slowing is not open.
     fps: frames a second as captured. duration_s: length of the clip.
     """
     remedies = (
         _keep(as_shot, brief, duration_s),
-        _keep_lee(as_shot, brief, duration_s),
+        _keep_lee(lee, brief, duration_s),
         _slow(slowed, brief, fps, has_sound, duration_s),
         _retake(bands),
     )
@@ -151,8 +153,7 @@ def _keep(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
     return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, "", reason)
 
 
-def _keep_lee(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
-    lee = find_lee(reading, brief)
+def _keep_lee(lee: Lee | None, brief: Brief, duration_s: float) -> Remedy:
     if lee is None:
         return Remedy(
             "lee", False, None, None, None, None, 1.0, None, "",

@@ -7,7 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import EXTENSION_S, extend_oddly, filter_speeds, weight
+from ridgewind.core.shake.gust import (
+    EXTENSION_S,
+    extend_oddly,
+    fast_length,
+    filter_extended,
+    weight,
+)
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
@@ -51,7 +57,8 @@ def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
     bands into slow ones at the ends, which is harmless in the sum but not between bands.
     """
     added = min(round(EXTENSION_S * rate_hz), len(speeds) - 1)
-    extended = np.pad(speeds, ((added, added), (0, 0)), mode="reflect")
+    after = fast_length(len(speeds) + 2 * added) - len(speeds) - added
+    extended = np.pad(speeds, ((added, after), (0, 0)), mode="reflect")
     frequency = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
     gains = weight(frequency)
     spectrum = np.fft.rfft(extended, axis=0)
@@ -60,7 +67,7 @@ def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
         inside = (frequency >= low) & (frequency < high)
         if inside.any():
             part = np.fft.irfft(spectrum * (gains * inside)[:, None], len(extended), axis=0)[
-                added : len(extended) - added
+                added : added + len(speeds)
             ]
             powers[:, column] = np.einsum("nk,nk->n", part, part)
     return powers
@@ -89,7 +96,7 @@ def describe(
             bands.append(Band(name, None, None, None))
             continue
         within = ((path_hz >= low) & (path_hz < high)).astype(float)
-        excursion = filter_speeds(centred, within, added).std(axis=0)
+        excursion = filter_extended(centred, within, added=added, count=len(path)).std(axis=0)
         inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
         strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
         share = float(totals[column] / overall) if overall > 0 else 0.0

@@ -67,21 +67,41 @@ def part_speeds(path: Floats, *, rate_hz: float, aspect: float) -> Floats:
     return np.diff(scaled, axis=0) * rate_hz
 
 
+def fast_length(least: int) -> int:
+    """The next length at which a Fourier transform is quick: only factors 2, 3 and 5."""
+    best = 1 << (least - 1).bit_length()
+    five = 1
+    while five < best:
+        three = five
+        while three < best:
+            rest = -(-least // three)
+            best = min(best, three << max(0, (rest - 1).bit_length()))
+            three *= 3
+        five *= 5
+    return best
+
+
 def extend_oddly(series: Floats, *, rate_hz: float) -> tuple[Floats, int]:
     """Reflect a series (n, k) through its end points for two seconds, or as far as it goes.
 
-    Returns the longer series and the number of rows added at each end.
+    The tail is reflected a little further, up to a quick length for Fourier transforms.
+    Returns the longer series and the number of rows added in front.
     """
     count = min(round(EXTENSION_S * rate_hz), len(series) - 1)
+    wanted = fast_length(len(series) + 2 * count) - len(series) - count
+    after = min(wanted, len(series) - 1)
     head = 2 * series[0] - series[count:0:-1]
-    tail = 2 * series[-1] - series[-2 : -count - 2 : -1]
+    tail = 2 * series[-1] - series[-2 : -after - 2 : -1]
     return np.concatenate([head, series, tail]), count
 
 
-def filter_speeds(speeds: Floats, gains: Floats, added: int) -> Floats:
-    """Multiply the spectrum of extended speeds (n, k) by gains (f,) and cut the ends off."""
-    shaped = np.fft.irfft(np.fft.rfft(speeds, axis=0) * gains[:, None], len(speeds), axis=0)
-    out: Floats = shaped[added : len(speeds) - added]
+def filter_extended(extended: Floats, gains: Floats, *, added: int, count: int) -> Floats:
+    """Multiply the spectrum of an extended series (n, k) by gains (f,); cut out its middle.
+
+    added: rows in front of the series proper. count: rows of the series proper.
+    """
+    spectrum = np.fft.rfft(extended, axis=0) * gains[:, None]
+    out: Floats = np.fft.irfft(spectrum, len(extended), axis=0)[added : added + count]
     return out
 
 
@@ -89,7 +109,7 @@ def weighted_speeds(speeds: Floats, *, playback_hz: float) -> Floats:
     """Speeds (n, 4) as the eye weighs them, when played at playback_hz frames a second."""
     extended, added = extend_oddly(speeds, rate_hz=playback_hz)
     gains = weight(np.fft.rfftfreq(len(extended), 1.0 / playback_hz))
-    return filter_speeds(extended, gains, added)
+    return filter_extended(extended, gains, added=added, count=len(speeds))
 
 
 def power_of(weighted: Floats) -> Floats:

@@ -18,7 +18,7 @@ PEAK_ALLOWANCE = 1.0
 SHORTEST_S = 1.0
 """A calm stretch shorter than this is not worth a cut (chosen here)."""
 
-MOST_EDGES = 1500
+MOST_EDGES = 900
 """Places at which a stretch may begin or end; long takes are searched more coarsely."""
 
 MAX_UNTRUSTED = 0.1
@@ -51,8 +51,7 @@ def longest_passing(
     here: a rough edge could otherwise hide behind a calm middle).
 
     Both rules are sums over the stretch (of power less target, and of samples over the peak
-    less their allowance), so prefix sums answer each candidate at once; candidates are tried
-    from the longest down.
+    less their allowance), so prefix sums answer all candidates at once.
     """
     shortest = min(max(2, round(SHORTEST_S * rate_hz)), len(power))
     excess = np.where(counted, power - target_power, 0.0)
@@ -60,23 +59,39 @@ def longest_passing(
     lost = (~counted) - MAX_UNTRUSTED
     sums = np.zeros((3, len(power) + 1))
     np.cumsum([excess, over, lost], axis=1, out=sums[:, 1:])
-    stride = max(1, len(power) // MOST_EDGES)
-    edges = np.unique(np.append(np.arange(0, len(power), stride), len(power)))
-    at = sums[:, edges]
-    calm = np.where(counted, second_power <= target_power * (1.0 + 1e-9), False)
-    calm_start, calm_stop = calm[np.minimum(edges, len(power) - 1)], calm[np.maximum(edges - 1, 0)]
     tolerance = 1e-9 * (1.0 + target_power * len(power))
-    for span in range(len(edges) - 1, 0, -1):
-        lengths = edges[span:] - edges[:-span]
-        if lengths.max() < shortest:
-            break
-        passes = ((at[:, span:] - at[:, :-span]) <= tolerance).all(axis=0) & (lengths >= shortest)
-        passes &= calm_start[:-span] & calm_stop[span:]
-        if passes.any():
-            mean_power = (at[0, span:] - at[0, :-span]) / lengths
-            first = int(np.where(passes, mean_power, np.inf).argmin())
-            return Stretch(int(edges[first]), int(edges[first + span]))
-    return None
+    calm = counted & (second_power <= target_power * (1.0 + 1e-9))
+    stride = -(-len(power) // MOST_EDGES)
+    edges = np.unique(np.append(np.arange(0, len(power), stride), len(power)))
+    starts, stops = edges[:-1][calm[edges[:-1]]], edges[1:][calm[edges[1:] - 1]]
+    if not len(starts) or not len(stops):
+        return None
+    lengths = stops[None] - starts[:, None]
+    passes = (lengths >= shortest) & (
+        (sums[:, None, stops] - sums[:, starts, None]) <= tolerance
+    ).all(axis=0)
+    if not passes.any():
+        return None
+    longest = passes & (lengths == lengths[passes].max())
+    excess_of = np.where(longest, sums[0, stops][None] - sums[0, starts][:, None], np.inf)
+    row, column = np.unravel_index(int(excess_of.argmin()), excess_of.shape)
+    found = Stretch(int(starts[row]), int(stops[column]))
+    return _widened(found, sums, calm, stride, tolerance) if stride > 1 else found
+
+
+def _widened(found: Stretch, sums: Floats, calm: Bools, stride: int, tolerance: float) -> Stretch:
+    """Push the ends of a coarsely found stretch out, as far as it still passes."""
+    start, stop = found.start, found.stop
+    for step in range(1, stride):
+        low = found.start - step
+        if low >= 0 and calm[low] and ((sums[:, stop] - sums[:, low]) <= tolerance).all():
+            start = low
+    for step in range(1, stride):
+        high = found.stop + step
+        inside = high <= len(calm) and bool(calm[high - 1])
+        if inside and ((sums[:, high] - sums[:, start]) <= tolerance).all():
+            stop = high
+    return Stretch(start, stop)
 
 
 def calmest(power: Floats, counted: Bools, *, rate_hz: float, length_s: float) -> Stretch | None:
