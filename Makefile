@@ -69,7 +69,8 @@ $(STAMPS)/dev: requirements-dev.lock $(STAMPS)/app
 
 $(STAMPS)/node: frontend/package-lock.json frontend/package.json
 	@mkdir -p $(STAMPS)
-	$(NPM) ci --no-audit --no-fund --loglevel=error
+	@# Not `ci`: it refuses a lock that leaves out builds for other systems, as mirrors do.
+	$(NPM) install --no-save --no-audit --no-fund --loglevel=error
 	@touch $@
 
 $(STAMPS)/build: $(STAMPS)/node $(SOURCES)
