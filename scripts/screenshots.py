@@ -1,11 +1,18 @@
 """Take pictures of the main views with the demo's data: `make screenshots`.
 
-Usage: python scripts/screenshots.py ADDRESS FOLDER [--only NAME]
+Usage: python scripts/screenshots.py FOLDER [ADDRESS]; without an address it starts a demo.
 """
 
 from __future__ import annotations
 
+import json
+import re
+import signal
+import subprocess
 import sys
+import tempfile
+import time
+import urllib.request
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
@@ -35,9 +42,7 @@ def open_take(page: Page, address: str, name: str) -> None:
     settle(page)
 
 
-def main() -> None:
-    address, folder = sys.argv[1], Path(sys.argv[2])
-    only = sys.argv[4] if len(sys.argv) > 4 else None
+def shoot(address: str, folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
@@ -46,17 +51,41 @@ def main() -> None:
         ):  # fmt: skip
             context = browser.new_context(viewport=size, color_scheme=theme)
             page = context.new_page()
-            for name in ("takes", "take"):
-                if only is not None and only != name + suffix:
-                    continue
-                if name == "takes":
-                    page.goto(f"{address}/takes")
-                    settle(page)
-                else:
-                    open_take(page, address, "Millstone, grip slips")
-                page.screenshot(path=folder / f"{name}{suffix}.png", full_page=suffix == "-narrow")
+            page.goto(f"{address}/takes")
+            settle(page)
+            page.screenshot(path=folder / f"takes{suffix}.png")
+            open_take(page, address, "Millstone, grip slips")
+            page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
             context.close()
         browser.close()
+
+
+def started_demo(folder: str) -> tuple[subprocess.Popen[str], str]:
+    """A demo of our own, with everything measured."""
+    program = [sys.executable, "-u", "-m", "ridgewind.cli", "demo", "--port", "0"]
+    process = subprocess.Popen([*program, "--data", folder], stdout=subprocess.PIPE, text=True)
+    assert process.stdout is not None
+    found = re.search(r"http://[\d.:]+", process.stdout.readline())
+    assert found is not None
+    while True:
+        time.sleep(1)
+        with urllib.request.urlopen(f"{found[0]}/api/takes") as reply:
+            if json.load(reply)["busy"] == 0:
+                return process, found[0]
+
+
+def main() -> None:
+    folder = Path(sys.argv[1])
+    if len(sys.argv) > 2:
+        shoot(sys.argv[2], folder)
+        return
+    with tempfile.TemporaryDirectory() as library:
+        process, address = started_demo(library)
+        try:
+            shoot(address, folder)
+        finally:
+            process.send_signal(signal.SIGINT)
+            process.wait(15)
 
 
 if __name__ == "__main__":

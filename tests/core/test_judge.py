@@ -73,6 +73,7 @@ def test_a_hopeless_take_is_done_again_with_one_thing_to_change():
     assert found.decision.remedy == "retake"
     assert "Bend the knees more" in found.decision.text
     assert "near 2.0 Hz" in remedies(found)["retake"].reason
+    assert "Its calmest 4 s, from" in remedies(found)["lee"].reason
 
 
 def test_the_feel_and_the_screen_move_the_verdict():

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.shake.bands import Band
-from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch
+from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
 from ridgewind.core.shake.reading import Reading, ShotReading
 
 SLOWEST_USEFUL_RATE = 0.9
@@ -112,7 +112,7 @@ def decide(
     """
     remedies = (
         _keep(as_shot, brief, duration_s),
-        _keep_lee(lee, brief, duration_s),
+        _keep_lee(lee, as_shot, brief, duration_s),
         _slow(slowed, brief, fps, has_sound, duration_s),
         _retake(bands),
     )
@@ -153,12 +153,10 @@ def _keep(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
     return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, "", reason)
 
 
-def _keep_lee(lee: Lee | None, brief: Brief, duration_s: float) -> Remedy:
+def _keep_lee(lee: Lee | None, reading: Reading, brief: Brief, duration_s: float) -> Remedy:
     if lee is None:
-        return Remedy(
-            "lee", False, None, None, None, None, 1.0, None, "",
-            "No full second of it is calm enough.",
-        )  # fmt: skip
+        reason = f"No full second of it is calm enough.{_calmest_words(reading, brief)}"
+        return Remedy("lee", False, None, None, None, None, 1.0, None, "", reason)
     long_enough = lee.length_s >= brief.wanted_s
     if long_enough:
         reason = f"{lee.length_s:.1f} s are calm, from {lee.start_s:.1f} to {lee.end_s:.1f} s."
@@ -169,6 +167,22 @@ def _keep_lee(lee: Lee | None, brief: Brief, duration_s: float) -> Remedy:
         "lee", long_enough, lee.gust, lee.peak, lee.start_s, lee.end_s, 1.0, lee.length_s,
         cost, reason,
     )  # fmt: skip
+
+
+def _calmest_words(reading: Reading, brief: Brief) -> str:
+    """Where the calmest stretch of the wanted length lies, or nothing where all are shorter."""
+    found = []
+    for shot in reading.shots:
+        if shot.reason is not None:
+            continue
+        stretch = calmest(shot.power, shot.counted, rate_hz=shot.rate_hz, length_s=brief.wanted_s)
+        if stretch is not None:
+            gust = shot.gust(stretch, screen_deg=brief.screen_deg)
+            found.append((gust or 0.0, shot.times(stretch)[0]))
+    if not found:
+        return ""
+    gust, start_s = min(found)
+    return f" Its calmest {brief.wanted_s:g} s, from {start_s:.1f} s, read {gust:.1f}."
 
 
 def _slow(
