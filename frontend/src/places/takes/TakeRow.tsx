@@ -27,7 +27,7 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
       <div className="min-w-0">
         <Link
           to={`/takes/${take.id}`}
-          className="line-clamp-2 leading-tight font-semibold after:absolute after:inset-0"
+          className="line-clamp-1 leading-tight font-semibold lg:line-clamp-2 after:absolute after:inset-0"
         >
           {take.name}
         </Link>
@@ -35,9 +35,9 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
           {format.seconds(take.duration_s)} · {take.fps === null ? "–" : format.rate(take.fps)} ·
           for {take.feel}
         </p>
-        <p className="text-small font-medium lg:hidden">
-          {take.remedy && format.REMEDY_WORDS[take.remedy]}
-        </p>
+        <div className="lg:hidden">
+          <Verdict take={take} />
+        </div>
       </div>
       <div className="hidden lg:block">
         <SmallRidge encoded={take.ridge} target={take.target} width={240} height={44} />
@@ -121,7 +121,7 @@ function Verdict({ take }: { take: TakeLine }) {
   }
   if (take.fault) {
     return (
-      <p className="line-clamp-3 text-small leading-tight">
+      <p className="line-clamp-2 text-small lg:line-clamp-3 leading-tight">
         <b className="font-semibold text-ember">Not measured.</b> {take.fault.what};{" "}
         {take.fault.next_step}.
       </p>
@@ -130,7 +130,7 @@ function Verdict({ take }: { take: TakeLine }) {
   if (take.remedy === null) return <p className="text-small text-stone">Measuring was cancelled</p>;
   const passes = take.remedy !== "retake";
   return (
-    <p className="inline-flex items-center gap-2 font-semibold">
+    <p className="inline-flex items-center gap-2 text-note font-semibold lg:text-body">
       <i className={`h-4 w-1.5 ${passes ? "bg-lichen-deep" : "bg-ember"}`} />
       {format.REMEDY_WORDS[take.remedy]}
     </p>
