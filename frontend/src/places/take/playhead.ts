@@ -37,7 +37,7 @@ export class Playhead {
     if (this.#video) this.#video.playbackRate = Math.min(16, Math.max(0.0625, rate));
     if (loop) {
       this.seek(loop.from);
-      void this.#video?.play();
+      this.#start();
     }
     this.#tell();
   }
@@ -53,7 +53,7 @@ export class Playhead {
   toggle() {
     const video = this.#video;
     if (!video) return;
-    if (video.paused) void video.play();
+    if (video.paused) this.#start();
     else video.pause();
     this.#tell();
   }
@@ -67,6 +67,11 @@ export class Playhead {
   }
 
   readonly changed = () => this.#tell();
+
+  /** Play; a pause that comes before the picture moves is no fault. */
+  #start() {
+    this.#video?.play().catch(() => undefined);
+  }
 
   #keepInLoop() {
     const video = this.#video;
