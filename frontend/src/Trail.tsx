@@ -53,7 +53,9 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
       </svg>
       <div className="ml-auto flex items-center gap-4 text-note text-stone">
         {status.data?.demo && (
-          <span className="hidden sm:inline">Demo: made clips, emptied at every start</span>
+          <span>
+            Demo: made clips<span className="hidden sm:inline">, emptied at every start</span>
+          </span>
         )}
         <button
           type="button"
