@@ -1,0 +1,1 @@
+"""Arithmetic of the set-up: optics, timing, moves, balance and strap, all plain computation."""
