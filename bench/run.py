@@ -22,7 +22,7 @@ from ridgewind.core.judge import Analysis, Clip, assess
 from ridgewind.core.judge.brief import FEELS, Brief, usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.shake.trace import trace
-from ridgewind.store import clips, database, takes
+from ridgewind.store import briefs, clips, database, takes
 from ridgewind.web import Config, create_app
 from ridgewind.work.library import Library
 
@@ -102,7 +102,7 @@ def best_of(action, times: int = 5) -> float:
 
 
 def recomputing() -> None:
-    clip = Clip(60.0, 600.0, True)
+    clip = Clip(60.0, 600.0, True, (1920, 1080), 26.0)
     analysis = Analysis(ten_minutes())
     rates = itertools.cycle([24.0, 25.0, 23.976, 30.0, 29.97, 50.0])
 
@@ -123,11 +123,20 @@ def listing() -> None:
         library = Library(Path(folder))
         library.prepare()
         with database.opened(library.database) as db, database.atomic(db):
+            brief_id = briefs.usual(db).id
             for k in range(5000):
                 clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
-                take = takes.add(db, clip_id=clip, name=f"Take {k}", brief=usual_brief())
+                take = takes.add(
+                    db, clip_id=clip, name=f"Take {k}", brief_id=brief_id, setup_id=None
+                )
                 takes.set_summary(
-                    db, take, gust=k % 90 / 10, peak_gust=9.0, remedy="keep", ridge=bytes(240)
+                    db,
+                    take,
+                    gust=k % 90 / 10,
+                    peak_gust=9.0,
+                    remedy="keep",
+                    ridge=bytes(240),
+                    speed_pct_s=1.0,
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

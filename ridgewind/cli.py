@@ -53,9 +53,16 @@ def main() -> None:
 @click.argument("clip", type=FILE)
 @click.option("--csv", "csv_file", type=FILE, help="Write the path here, a row a frame.")
 @click.option("--json", "json_file", type=FILE, help="Write the readings here.")
-@click.option("--focal-eq", type=float, metavar="MM", help="Equivalent focal length, mm.")
+@click.option(
+    "--focal-eq", type=click.FloatRange(1, 3000), metavar="MM", help="Equivalent focal length, mm."
+)
 @click.option("--feel", type=click.Choice(FEEL_NAMES), default="smooth", show_default=True)
-@click.option("--delivery-fps", type=float, metavar="N", help="Frames a second of the film.")
+@click.option(
+    "--delivery-fps",
+    type=click.FloatRange(1, 1000),
+    metavar="N",
+    help="Frames a second of the film.",
+)
 def measure(clip: Path, csv_file: Path | None, json_file: Path | None, **asked: Any) -> None:
     """Measure how much CLIP shakes and say whether it is smooth enough.
 
@@ -69,23 +76,18 @@ def measure(clip: Path, csv_file: Path | None, json_file: Path | None, **asked: 
     from ridgewind.media.errors import MediaError
     from ridgewind.work.measuring import measure_film
 
-    for name in ("focal_eq", "delivery_fps"):
-        if asked[name] is not None and not 0 < asked[name] < 10_000:
-            option = "--" + name.replace("_", "-")
-            raise click.BadParameter("it must be above zero", param_hint=option)
     try:
         measured = measure_film(clip)
     except MediaError as error:
         raise Refusal(f"{clip.name or clip}: {error.what}; {error.next_step}") from None
-    brief = report.brief_from(
-        feel=asked["feel"], focal_eq_mm=asked["focal_eq"], delivery_fps=asked["delivery_fps"]
-    )
-    assessment = report.assess_measured(measured, brief)
+    brief = report.brief_from(feel=asked["feel"], delivery_fps=asked["delivery_fps"])
+    focal = report.focal_of(measured, asked["focal_eq"])
+    assessment = report.assess_measured(measured, brief, focal_eq_mm=focal)
     with writing():
         if csv_file is not None:
             report.write_csv(csv_file, measured.motion)
         if json_file is not None:
-            report.write_json(json_file, measured, assessment, brief)
+            report.write_json(json_file, measured, assessment, brief, focal_eq_mm=focal)
     click.echo(report.summary(clip.name, measured, assessment, brief))
 
 
@@ -134,9 +136,8 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
         DemoClip(
             file=take.file,
             name=take.name,
-            feel=take.feel,
-            wanted_s=take.wanted_s,
-            delivery_fps=take.delivery_fps,
+            brief=take.brief,
+            setup=take.setup,
             focal_eq_mm=take.recipe.focal_eq_mm,
         )
         for take in DEMO_TAKES

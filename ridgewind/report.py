@@ -16,20 +16,29 @@ from ridgewind.core.motion.table import to_csv
 from ridgewind.core.shake.bands import Band
 from ridgewind.work.measuring import Measured
 
+USUAL_FOCAL_EQ_MM = 26.0
+"""Taken where neither the command line nor the file says: a phone's usual main lens."""
 
-def brief_from(*, feel: str, focal_eq_mm: float | None, delivery_fps: float | None) -> Brief:
+
+def brief_from(*, feel: str, delivery_fps: float | None) -> Brief:
     """The usual brief with what the command line says instead."""
-    usual = usual_brief()
-    return replace(
-        usual,
-        feel=feel,
-        focal_eq_mm=focal_eq_mm or usual.focal_eq_mm,
-        delivery_fps=delivery_fps or usual.delivery_fps,
+    usual = usual_brief(feel)
+    return replace(usual, delivery_fps=delivery_fps or usual.delivery_fps)
+
+
+def focal_of(measured: Measured, asked_mm: float | None) -> float:
+    """Equivalent focal length: as asked, else as the file says, else the usual one."""
+    return asked_mm or measured.file_focal_eq_mm or USUAL_FOCAL_EQ_MM
+
+
+def assess_measured(measured: Measured, brief: Brief, *, focal_eq_mm: float) -> Assessment:
+    clip = Clip(
+        measured.fps,
+        measured.duration_s,
+        measured.has_sound,
+        (measured.width, measured.height),
+        focal_eq_mm,
     )
-
-
-def assess_measured(measured: Measured, brief: Brief) -> Assessment:
-    clip = Clip(measured.fps, measured.duration_s, measured.has_sound)
     return assess(Analysis(measured.motion), clip, brief)
 
 
@@ -38,11 +47,16 @@ def write_csv(path: Path, motion: Motion) -> None:
     _write_whole(path, to_csv(motion))
 
 
-def write_json(path: Path, measured: Measured, assessment: Assessment, brief: Brief) -> None:
-    _write_whole(path, json.dumps(readings(measured, assessment, brief), indent=2) + "\n")
+def write_json(
+    path: Path, measured: Measured, assessment: Assessment, brief: Brief, *, focal_eq_mm: float
+) -> None:
+    found = readings(measured, assessment, brief, focal_eq_mm=focal_eq_mm)
+    _write_whole(path, json.dumps(found, indent=2) + "\n")
 
 
-def readings(measured: Measured, assessment: Assessment, brief: Brief) -> dict[str, Any]:
+def readings(
+    measured: Measured, assessment: Assessment, brief: Brief, *, focal_eq_mm: float
+) -> dict[str, Any]:
     """The readings as plain values; null for what could not be measured."""
     lee = assessment.lee
     screen = brief.screen_deg
@@ -89,7 +103,7 @@ def readings(measured: Measured, assessment: Assessment, brief: Brief) -> dict[s
             "screen": brief.screen,
             "delivery_fps": brief.delivery_fps,
             "wanted_s": brief.wanted_s,
-            "focal_eq_mm": brief.focal_eq_mm,
+            "focal_eq_mm": focal_eq_mm,
         },
         "remedies": [
             {

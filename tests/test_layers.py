@@ -1,4 +1,5 @@
-"""Dependencies point one way: web -> work -> (media, store, core); standin -> (media, core)."""
+"""Dependencies point one way: web -> work -> (media, store, standin, core);
+standin -> (media, core)."""
 
 from __future__ import annotations
 
@@ -14,7 +15,7 @@ ALLOWED = {
     "media": set(),
     "store": {"core"},
     "standin": {"media", "core"},
-    "work": {"media", "store", "core"},
+    "work": {"media", "store", "standin", "core"},
     "web": {"work", "media", "store", "core"},
     "report": {"work", "media", "core"},
     "cli": {"web", "work", "media", "store", "core", "standin", "report", "cli_standin"},
@@ -28,7 +29,7 @@ OUTSIDE = {
     "flask": {"web"},
     "huey": {"work"},
     "click": {"cli", "cli_standin"},
-    "pydantic": {"web"},
+    "pydantic": {"web", "store"},
 }
 """Packages that only some rooms may import; core imports nothing but numpy and cv2."""
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 import struct
+from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -27,6 +29,8 @@ from ridgewind.media.errors import (
 SMALLEST_PX = 64
 """Pictures with a shorter side than this hold too little to measure (chosen here)."""
 
+FOCAL_MIN_MM, FOCAL_MAX_MM = 1.0, 3000.0
+
 REFUSED_FORMATS = {"tty", "concat", "hls", "dash", "sdp", "lavfi", "ffmetadata", "webvtt", "srt"}
 """Text that the library would draw as a film, and lists that point at other files."""
 
@@ -34,7 +38,8 @@ REFUSED_FORMATS = {"tty", "concat", "hls", "dash", "sdp", "lavfi", "ffmetadata",
 @dataclass(frozen=True)
 class ClipFacts:
     """width, height: px as coded, before rotation. duration_s: as the file claims, or None.
-    frames: as the file claims, 0 where it does not say. recorded_at: ISO text or None."""
+    frames: as the file claims, 0 where it does not say. recorded_at: ISO text or None.
+    focal_mm, focal_eq_mm: true and equivalent focal length, where the metadata holds one."""
 
     width: int
     height: int
@@ -44,6 +49,8 @@ class ClipFacts:
     has_sound: bool
     recorded_at: str | None
     title: str | None
+    focal_mm: float | None
+    focal_eq_mm: float | None
 
 
 def open_film(path: Path) -> av.container.InputContainer:
@@ -79,6 +86,7 @@ def facts_of(film: av.container.InputContainer) -> ClipFacts:
     elif film.duration:
         duration = film.duration / av.time_base
     metadata = {**stream.metadata, **film.metadata}
+    focal_mm, focal_eq_mm = focal_lengths(metadata)
     return ClipFacts(
         width=width,
         height=height,
@@ -88,7 +96,28 @@ def facts_of(film: av.container.InputContainer) -> ClipFacts:
         has_sound=bool(film.streams.audio),
         recorded_at=metadata.get("creation_time"),
         title=metadata.get("title"),
+        focal_mm=focal_mm,
+        focal_eq_mm=focal_eq_mm,
     )
+
+
+def focal_lengths(metadata: Mapping[str, str]) -> tuple[float | None, float | None]:
+    """True and equivalent focal length, mm, from whatever keys a camera writes them under.
+
+    A key that speaks of focal length and of 35 (mm film) is taken as equivalent; values may be
+    "24", "24.0 mm" or "240/10". Anything outside 1 to 3000 mm is not believed.
+    """
+    found: dict[bool, float] = {}
+    for key, value in metadata.items():
+        plain = re.sub(r"[^a-z0-9]", "", key.lower())
+        match = re.match(r"\s*(\d+(?:\.\d+)?)\s*(?:/\s*(\d+(?:\.\d+)?))?\s*(?:mm)?\s*$", value)
+        if "focallength" not in plain or match is None:
+            continue
+        under = float(match[2] or 1)
+        focal = float(match[1]) / under if under else 0.0
+        if FOCAL_MIN_MM <= focal <= FOCAL_MAX_MM:
+            found.setdefault("35" in plain, focal)
+    return found.get(False), found.get(True)
 
 
 def _check_file(path: Path) -> None:

@@ -17,6 +17,7 @@ from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.pose import Lens, plane_to_picture
 from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
+from ridgewind.standin.scenes import SCENES
 
 Floats = NDArray[np.float64]
 
@@ -113,7 +114,7 @@ def film(
     take = plan(recipe)
     times = take.frame_times_s
     renderer = Renderer(
-        recipe.scene, take.lens, seed=recipe.seed, margin=_margin(take), noise=recipe.noise
+        SCENES[recipe.scene], take.lens, seed=recipe.seed, margin=_margin(take), noise=recipe.noise
     )
     told = {"comment": "Rendered by the stand-in camera; not a real recording."}
     options = {

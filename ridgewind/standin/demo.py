@@ -19,14 +19,14 @@ CLIPS = Path(__file__).parent / "clips"
 
 @dataclass(frozen=True)
 class DemoTake:
-    """name: as the shooter would call it. feel, delivery_fps: of its brief."""
+    """name: as the shooter would call it. brief, setup: names of what it was filmed for and
+    with, see work.demo."""
 
     name: str
     recorded_at: str
     recipe: Recipe
-    feel: str = "smooth"
-    wanted_s: float = 4.0
-    delivery_fps: float = 24.0
+    brief: str = "Restoration film, smooth"
+    setup: str = "Phone, bare hands"
 
     @property
     def file(self) -> Path:
@@ -61,6 +61,7 @@ DEMO_TAKES = (
             seed=22,
             crf=22,
         ),
+        setup="Mirrorless, 24–70, strap taut",
     ),
     DemoTake(
         "Sack hoist, bare hands",
@@ -68,6 +69,7 @@ DEMO_TAKES = (
         Recipe(
             "stones", "hold", Technique(stabiliser=0.25), 35, fps=60, seconds=5, seed=23, crf=24
         ),
+        setup="Mirrorless, 24–70, strap taut",
     ),
     DemoTake(
         "Millstone, grip slips",
@@ -110,7 +112,8 @@ DEMO_TAKES = (
             seed=26,
             crf=22,
         ),
-        delivery_fps=25.0,
+        brief="Opening pan",
+        setup="Mirrorless, 24–70, strap taut",
     ),
     DemoTake(
         "Mill from the track, against the gate",
@@ -139,12 +142,14 @@ DEMO_TAKES = (
             seed=28,
             crf=22,
         ),
+        setup="Mirrorless on the monopod",
     ),
     DemoTake(
         "Mill door, camera on the sill",
         "2026-10-06T12:25:00Z",
         Recipe("door", "hold", Technique(support="table"), 35, fps=25, seconds=6, seed=29, crf=23),
-        feel="locked",
+        brief="Door insert, locked",
+        setup="Mirrorless, 24–70, strap taut",
     ),
     DemoTake(
         "Sacks, slide by weight shift",
@@ -159,7 +164,8 @@ DEMO_TAKES = (
             seed=30,
             crf=25,
         ),
-        feel="alive",
+        brief="Sacks and hoist, alive",
+        setup="Mirrorless, 24–70, strap taut",
     ),
 )
 

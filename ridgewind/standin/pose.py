@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -64,10 +64,12 @@ def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Floats:
 def plane_to_picture(lens: Lens, plane: Plane, pose: Floats) -> Floats:
     """(3, 3) rays of the starting camera (x/z, y/z, 1) to px, for points on a plane.
 
-    pose: (6,) in the order of COLUMNS. The plane-induced homography (Hartley and Zisserman,
-    2004, "Multiple View Geometry", 13.1).
+    pose: (6,) in the order of COLUMNS, or (7,) with the zoom against the lens. The plane-induced
+    homography (Hartley and Zisserman, 2004, "Multiple View Geometry", 13.1).
     """
     normal = np.array(plane.normal)
-    shift = np.outer(pose[3:], normal) / plane.distance_m
+    shift = np.outer(pose[3:6], normal) / plane.distance_m
+    if len(pose) > 6:
+        lens = replace(lens, focal_eq_mm=lens.focal_eq_mm * float(pose[6]))
     out: Floats = lens.matrix @ rotation(*pose[:3]) @ (np.eye(3) - shift)
     return out

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from ridgewind.standin.paint import Canvas
 from ridgewind.standin.pose import Lens, plane_to_picture
-from ridgewind.standin.scenes import SCENES, Layer, Scene
+from ridgewind.standin.scenes import Layer, Painter, Scene
 
 Floats = NDArray[np.float64]
 Image = NDArray[np.uint8]
@@ -24,17 +24,19 @@ SHUTTER_STRIPS = 15
 class Renderer:
     """Paints a scene once, then films it from any pose.
 
-    margin: how much wider than the picture the painted canvas is. noise: spread of the sensor
-    noise in grey levels.
+    scene: paints one. margin: how much wider than the picture the painted canvas is. noise:
+    spread of the sensor noise in grey levels.
     """
 
-    def __init__(self, scene: str, lens: Lens, *, seed: int, margin: float, noise: float) -> None:
+    def __init__(
+        self, scene: Painter, lens: Lens, *, seed: int, margin: float, noise: float
+    ) -> None:
         self.lens = lens
         rng = np.random.default_rng([seed, 11])
         width, height = lens.size
         size = (round(width * margin), round(height * margin))
         self._canvas = Canvas(size, lens.focal_px, height / 2 / lens.focal_px, rng)
-        self.scene: Scene = SCENES[scene](self._canvas)
+        self.scene: Scene = scene(self._canvas)
         self._to_rays = np.linalg.inv(Lens(lens.focal_eq_mm, lens.size).matrix)
         self._offset = np.array([(size[0] - width) / 2.0, (size[1] - height) / 2.0])
         self._boxes = [_covered(layer) for layer in self.scene.layers]

@@ -48,7 +48,7 @@ class Scene:
     background: int
 
 
-def _layer(
+def layer(
     name: str,
     colour: NDArray[np.float32],
     mask: Mask | None,
@@ -124,12 +124,12 @@ def ridge(canvas: Canvas) -> Scene:
     track, track_mask = _track(canvas, horizon)
     blades, blades_mask = paint.grass(canvas, z_m=3.2, tall_m=0.26, count=420)
     layers = (
-        _layer("sky and far hills", sky, None, facing(far_m)),
-        _layer("hill and mill", hill, mask, facing(stands_m)),
-        _layer("sails", sail, sail_mask, facing(stands_m - 2.0),
+        layer("sky and far hills", sky, None, facing(far_m)),
+        layer("hill and mill", hill, mask, facing(stands_m)),
+        layer("sails", sail, sail_mask, facing(stands_m - 2.0),
                _spin(canvas.at(*hub, mill_m - 1.0), 16.0)),
-        _layer("track", track, track_mask, ground(EYE_M)),
-        _layer("grass", blades, blades_mask, facing(3.2)),
+        layer("track", track, track_mask, ground(EYE_M)),
+        layer("grass", blades, blades_mask, facing(3.2)),
     )  # fmt: skip
     return Scene(layers, background=1)
 
@@ -208,10 +208,10 @@ def door(canvas: Canvas) -> Scene:
     blades, blades_mask = paint.grass(canvas, z_m=2.6, tall_m=0.16, count=300)
     cart_px_s = 0.45 * canvas.focal_px / cart_m
     layers = (
-        _layer("wall", wall, None, facing(wall_m)),
-        _layer("cobbles", cobble, cobble_mask, ground(EYE_M)),
-        _layer("cart", cart, cart_mask, facing(cart_m), _travel((cart_px_s, 0.0))),
-        _layer("grass", blades, blades_mask, facing(2.6)),
+        layer("wall", wall, None, facing(wall_m)),
+        layer("cobbles", cobble, cobble_mask, ground(EYE_M)),
+        layer("cart", cart, cart_mask, facing(cart_m), _travel((cart_px_s, 0.0))),
+        layer("grass", blades, blades_mask, facing(2.6)),
     )
     return Scene(layers, background=0)
 
@@ -258,19 +258,19 @@ def stone_floor(canvas: Canvas) -> Scene:
     )
     sacks_mask = np.zeros(canvas.size[::-1], np.float32)
     for x, y, radius in ((-0.78, 0.62, 0.3), (-0.36, 0.7, 0.26), (-0.62, 0.28, 0.24)):
-        sacks_mask = np.maximum(sacks_mask, _sack(canvas, (x, y), radius, sack_m))
+        sacks_mask = np.maximum(sacks_mask, sack(canvas, (x, y), radius, sack_m))
     hoisted = (
         paint.tint(canvas.size[::-1], (176, 152, 112)) + paint.grain(canvas, strength=20)[..., None]
     )
-    hoist_mask = _sack(canvas, (0.86, 0.35), 0.17, sack_m)
+    hoist_mask = sack(canvas, (0.86, 0.35), 0.17, sack_m)
     chain = paint.rectangle(canvas, 0.85, -3.0, 0.02, 3.15, sack_m)
     hoist_mask = np.maximum(hoist_mask, chain)
     rise_px_s = -0.07 * canvas.focal_px / sack_m
     layers = (
-        _layer("boards", wall, None, facing(wall_m)),
-        _layer("millstone", stone, stone_mask, facing(stone_m)),
-        _layer("sacks", sacks, sacks_mask, facing(sack_m)),
-        _layer("hoisted sack", hoisted, hoist_mask, facing(sack_m), _travel((0.0, rise_px_s))),
+        layer("boards", wall, None, facing(wall_m)),
+        layer("millstone", stone, stone_mask, facing(stone_m)),
+        layer("sacks", sacks, sacks_mask, facing(sack_m)),
+        layer("hoisted sack", hoisted, hoist_mask, facing(sack_m), _travel((0.0, rise_px_s))),
     )
     return Scene(layers, background=0)
 
@@ -283,7 +283,7 @@ def _disc(canvas: Canvas, centre: tuple[float, float], radius_m: float, z_m: flo
     return np.clip(mask, 0, 1)
 
 
-def _sack(canvas: Canvas, centre: tuple[float, float], radius_m: float, z_m: float) -> Mask:
+def sack(canvas: Canvas, centre: tuple[float, float], radius_m: float, z_m: float) -> Mask:
     """A filled sack with a tied neck."""
     angle = np.linspace(0, 2 * np.pi, 60, endpoint=False)
     x = np.sign(np.cos(angle)) * np.abs(np.cos(angle)) ** 0.75
@@ -312,7 +312,9 @@ def _furrows(canvas: Canvas, centre: tuple[float, float], z_m: float) -> Mask:
     return out
 
 
-SCENES: dict[str, Callable[[Canvas], Scene]] = {
+Painter = Callable[[Canvas], Scene]
+
+SCENES: dict[str, Painter] = {
     "ridge": ridge,
     "door": door,
     "stones": stone_floor,

@@ -16,7 +16,8 @@ from ridgewind.store.errors import NotFoundError
 
 @dataclass(frozen=True)
 class ClipRow:
-    """A film. Facts are None until it has been measured."""
+    """A film. Facts are None until it has been measured. file_focal_mm, file_focal_eq_mm: true and
+    equivalent focal length, where the file's metadata holds it."""
 
     id: int
     sha256: str
@@ -32,6 +33,8 @@ class ClipRow:
     codec: str | None
     has_sound: bool | None
     recorded_at: str | None
+    file_focal_mm: float | None
+    file_focal_eq_mm: float | None
 
 
 @dataclass(frozen=True)
@@ -48,11 +51,13 @@ class ClipFactsRow:
     codec: str
     has_sound: bool
     recorded_at: str | None
+    file_focal_mm: float | None
+    file_focal_eq_mm: float | None
 
 
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
-    " frames, codec, has_sound, recorded_at"
+    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm"
 )
 
 

@@ -2,6 +2,7 @@
 
 StoreError
 ├── NotFoundError      no such row
+├── TypicalError       a typical entry that ships is not to be overwritten
 └── NewerSchemaError   the library was written by a newer Ridgewind
 """
 
@@ -17,6 +18,14 @@ class NotFoundError(StoreError):
 
     def __init__(self, what: str, key: int) -> None:
         super().__init__(f"there is no {what} {key}")
+        self.what = what
+
+
+class TypicalError(StoreError):
+    """A typical entry that ships is not to be overwritten."""
+
+    def __init__(self, what: str, key: int) -> None:
+        super().__init__(f"{what} {key} is a typical entry")
         self.what = what
 
 

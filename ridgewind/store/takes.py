@@ -7,7 +7,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from ridgewind.core.judge.brief import Brief
+from ridgewind.store import briefs
 from ridgewind.store.errors import NotFoundError
+
+UNKNOWN_FOCAL_EQ_MM = 26.0
+"""Taken where neither the shooter nor a set-up says: a phone's usual main lens (chosen here)."""
 
 SORTS = {
     "imported": "take.id",
@@ -24,7 +28,10 @@ MOST_ROWS = 200
 
 @dataclass(frozen=True)
 class TakeRow:
-    """A take as the list shows it. ridge: bytes of the small drawing, see work.assessing."""
+    """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm:
+    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. stale: the brief
+    has changed since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the
+    small drawing, see work.assessing."""
 
     id: int
     clip_id: int
@@ -34,7 +41,14 @@ class TakeRow:
     deleted_at: str | None
     duration_s: float | None
     fps: float | None
+    brief_id: int
+    brief_name: str | None
     brief: Brief
+    setup_id: int | None
+    setup_name: str | None
+    own_focal_eq_mm: float | None
+    focal_eq_mm: float
+    stale: bool
     gust: float | None
     peak_gust: float | None
     remedy: str | None
@@ -55,24 +69,30 @@ class Filter:
     text: str | None = None
 
 
-_SELECT = """
+_SELECT = f"""
 select take.*, clip.recorded_at, clip.duration_s, clip.fps,
-       summary.gust, summary.peak_gust, summary.remedy, summary.ridge,
+       brief.name as brief_name, {", ".join(f"brief.{field}" for field in briefs.FIELDS)},
+       setup.name as setup_name,
+       coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
+       summary.gust, summary.peak_gust, summary.remedy, summary.ridge, summary.stale,
        job.state, job.progress, job.error_code, job.error_what, job.error_next
   from take
   join clip on clip.id = take.clip_id
+  join brief on brief.id = take.brief_id
+  left join setup on setup.id = take.setup_id
   left join summary on summary.take_id = take.id
   left join job on job.clip_id = take.clip_id
 """
 
 
-def add(db: sqlite3.Connection, *, clip_id: int, name: str, brief: Brief) -> int:
-    """Record a take with its first brief; returns its id."""
+def add(
+    db: sqlite3.Connection, *, clip_id: int, name: str, brief_id: int, setup_id: int | None
+) -> int:
+    """Record a take with its first brief and set-up; returns its id."""
     cursor = db.execute(
-        "insert into take (clip_id, name, imported_at, feel, own_target, screen, delivery_fps,"
-        " wanted_s, focal_eq_mm, keep_sound)"
-        " values (?, ?, strftime('%Y-%m-%dT%H:%M:%SZ', 'now'), ?, ?, ?, ?, ?, ?, ?)",
-        (clip_id, name, *_brief_values(brief)),
+        "insert into take (clip_id, name, imported_at, brief_id, setup_id)"
+        " values (?, ?, strftime('%Y-%m-%dT%H:%M:%SZ', 'now'), ?, ?)",
+        (clip_id, name, brief_id, setup_id),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
@@ -114,7 +134,7 @@ def count(db: sqlite3.Connection, *, only: Filter) -> int:
     where, values = _conditions(only)
     sql = (
         "select count(*) as many from take left join summary on summary.take_id = take.id"
-        f" where {where}"
+        f" join brief on brief.id = take.brief_id where {where}"
     )
     return int(db.execute(sql, values).fetchone()["many"])
 
@@ -129,14 +149,77 @@ def neighbours(db: sqlite3.Connection, take_id: int) -> tuple[int | None, int | 
     return row["before"], row["after"]
 
 
-def set_brief(db: sqlite3.Connection, take_id: int, brief: Brief) -> None:
+def set_own_brief(db: sqlite3.Connection, take_id: int, brief: Brief) -> None:
+    """Give a take a brief of its own, or change the one it has; named briefs stay as they are."""
+    take = by_id(db, take_id)
+    if take.brief_name is None:
+        briefs.change(db, take.brief_id, brief, name=None)
+    else:
+        own = briefs.add(db, brief, name=None, parent_id=take.brief_id)
+        point(db, take_id, brief_id=own)
+
+
+def point(
+    db: sqlite3.Connection,
+    take_id: int,
+    *,
+    brief_id: int | None = None,
+    setup_id: int | None = None,
+) -> None:
+    """Let a take point at another brief or set-up; None leaves it as it is."""
+    take = by_id(db, take_id)
+    if brief_id is not None:
+        briefs.by_id(db, brief_id)
+        db.execute("update take set brief_id = ? where id = ?", (brief_id, take_id))
+        briefs.remove_own(db, take.brief_id)
+    if setup_id is not None:
+        db.execute("update take set setup_id = ? where id = ?", (setup_id, take_id))
+
+
+def set_own_focal(db: sqlite3.Connection, take_id: int, focal_eq_mm: float | None) -> None:
+    """Set the focal length of this take alone; None goes back to its set-up's."""
+    by_id(db, take_id)
+    db.execute("update take set own_focal_eq_mm = ? where id = ?", (focal_eq_mm, take_id))
+
+
+def mark_stale(db: sqlite3.Connection, brief_id: int) -> int:
+    """The lines of all takes under a brief are out of date; returns how many."""
     cursor = db.execute(
-        "update take set feel = ?, own_target = ?, screen = ?, delivery_fps = ?, wanted_s = ?,"
-        " focal_eq_mm = ?, keep_sound = ? where id = ?",
-        (*_brief_values(brief), take_id),
+        "update summary set stale = 1 where take_id in (select id from take where brief_id = ?)",
+        (brief_id,),
     )
-    if cursor.rowcount == 0:
-        raise NotFoundError("take", take_id)
+    return cursor.rowcount
+
+
+def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
+    """Takes whose line is out of date, newest first."""
+    rows = db.execute(
+        "select take_id from summary where stale order by take_id desc limit ?", (limit,)
+    )
+    return [row["take_id"] for row in rows]
+
+
+def stale_count(db: sqlite3.Connection) -> int:
+    row = db.execute(
+        "select count(*) as many from summary join take on take.id = summary.take_id"
+        " where stale and take.deleted_at is null"
+    ).fetchone()
+    return int(row["many"])
+
+
+def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[tuple[int, float, float]]:
+    """Set-up (0 for none), picture speed S in percent a second and equivalent focal length of
+    the newest measured takes."""
+    rows = db.execute(
+        "select coalesce(take.setup_id, 0) as setup_id, summary.speed_pct_s,"
+        f" coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal"
+        " from take join summary on summary.take_id = take.id"
+        " left join setup on setup.id = take.setup_id"
+        " where take.deleted_at is null and summary.speed_pct_s > 0"
+        " order by take.id desc limit ?",
+        (limit,),
+    )
+    return [(row["setup_id"], row["speed_pct_s"], row["focal"]) for row in rows]
 
 
 def set_summary(
@@ -147,13 +230,21 @@ def set_summary(
     peak_gust: float | None,
     remedy: str | None,
     ridge: bytes,
+    speed_pct_s: float | None,
 ) -> None:
     db.execute(
-        "insert into summary (take_id, gust, peak_gust, remedy, ridge) values (?, ?, ?, ?, ?)"
+        "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, stale)"
+        " values (?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
-        " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge",
-        (take_id, gust, peak_gust, remedy, ridge),
+        " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
+        " speed_pct_s = excluded.speed_pct_s, stale = 0",
+        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s),
     )
+
+
+def forget_summary(db: sqlite3.Connection, take_id: int) -> None:
+    """Drop the line of a take that has no path any more."""
+    db.execute("delete from summary where take_id = ?", (take_id,))
 
 
 def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:
@@ -175,8 +266,10 @@ def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
 
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
+    take = by_id(db, take_id)
     db.execute("delete from summary where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
+    briefs.remove_own(db, take.brief_id)
 
 
 def _conditions(only: Filter) -> tuple[str, list[Any]]:
@@ -187,7 +280,7 @@ def _conditions(only: Filter) -> tuple[str, list[Any]]:
         parts.append("summary.remedy = ?")
         values.append(only.remedy)
     if only.feel is not None:
-        parts.append("take.feel = ?")
+        parts.append("brief.feel = ?")
         values.append(only.feel)
     if only.text:
         parts.append("take.name like ? escape '\\'")
@@ -196,33 +289,16 @@ def _conditions(only: Filter) -> tuple[str, list[Any]]:
     return " and ".join(parts), values
 
 
-def _brief_values(brief: Brief) -> tuple[Any, ...]:
-    return (
-        brief.feel,
-        brief.own_target,
-        brief.screen,
-        brief.delivery_fps,
-        brief.wanted_s,
-        brief.focal_eq_mm,
-        brief.keep_sound,
-    )
-
-
 def _row(row: sqlite3.Row) -> TakeRow:
-    brief = Brief(
-        feel=row["feel"],
-        screen=row["screen"],
-        delivery_fps=row["delivery_fps"],
-        wanted_s=row["wanted_s"],
-        focal_eq_mm=row["focal_eq_mm"],
-        keep_sound=bool(row["keep_sound"]),
-        own_target=row["own_target"],
-    )
     same = {
         name: row[name]
         for name in TakeRow.__dataclass_fields__
-        if name not in ("brief", "ridge", "state")
+        if name not in ("brief", "ridge", "state", "stale")
     }
     return TakeRow(
-        brief=brief, ridge=row["ridge"] or b"", state=row["state"] or "cancelled", **same
+        brief=briefs.brief_from(row),
+        ridge=row["ridge"] or b"",
+        state=row["state"] or "cancelled",
+        stale=bool(row["stale"]),
+        **same,
     )

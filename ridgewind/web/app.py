@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from pathlib import Path
 
 from flask import Flask, Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from ridgewind import __version__
-from ridgewind.core.judge.brief import FEELS, usual_brief
-from ridgewind.web import errors, guard, models, serialise
+from ridgewind.core.judge.brief import FEELS, SCREENS_DEG
+from ridgewind.web import errors, guard, models
+from ridgewind.web.bench import api as bench_api
+from ridgewind.web.briefs import api as briefs_api
 from ridgewind.web.context import EXTENSION, Service
 from ridgewind.web.errors import MissingError
+from ridgewind.web.kit import api as kit_api
 from ridgewind.web.takes import api as takes_api
 from ridgewind.work.library import Library
 from ridgewind.work.queue import Queue
@@ -23,10 +27,12 @@ STATIC = Path(__file__).parent / "static"
 
 @dataclass(frozen=True)
 class Config:
-    """library: folder of the library, prepared. demo: it holds made clips."""
+    """library: folder of the library, prepared. demo: it holds made clips. on_stale: called
+    when a changed brief leaves verdicts to be judged again."""
 
     library: Path
     demo: bool = False
+    on_stale: Callable[[], None] = field(default=lambda: None)
 
 
 def create_app(config: Config) -> Flask:
@@ -40,10 +46,11 @@ def create_app(config: Config) -> Flask:
         static_folder=None,
     )
     library = Library(config.library)
-    app.extensions[EXTENSION] = Service(library, Queue(library), config.demo)
+    app.extensions[EXTENSION] = Service(library, Queue(library), config.demo, config.on_stale)
     guard.install(app)
     errors.handlers(app)
-    app.register_api(takes_api)
+    for api in (takes_api, briefs_api, kit_api, bench_api):
+        app.register_api(api)
 
     @app.get("/api/status", responses={200: models.Status})
     def status() -> Response:
@@ -52,7 +59,7 @@ def create_app(config: Config) -> Flask:
             version=__version__,
             demo=config.demo,
             feels=FEELS,  # type: ignore[arg-type]
-            usual=serialise.brief_model(usual_brief()),
+            screens_deg=SCREENS_DEG,  # type: ignore[arg-type]
         )
         return Response(found.model_dump_json(), mimetype="application/json")
 

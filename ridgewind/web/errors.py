@@ -5,6 +5,7 @@ ApiError
 ├── ForbiddenError     403  another site, or another host name, is asking
 ├── MissingError       404  no such take or page
 ├── NotReadyError      409  the take has not been measured
+├── KeptError          409  a typical entry is not to be overwritten
 └── RefusedFilmError   422  the film cannot be taken in (507 where the disk is full)
 
 Errors of other layers become these in `handlers()`; unknown ones are logged whole and answered
@@ -21,8 +22,9 @@ from flask import Flask, Response, jsonify, request
 from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
+from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.media.errors import MediaError
-from ridgewind.store.errors import NotFoundError
+from ridgewind.store.errors import NotFoundError, TypicalError
 
 log = logging.getLogger(__name__)
 
@@ -64,6 +66,13 @@ class NotReadyError(ApiError):
     code = "not_ready"
 
 
+class KeptError(ApiError):
+    """A typical entry is not to be overwritten."""
+
+    status = HTTPStatus.CONFLICT
+    code = "typical"
+
+
 class RefusedFilmError(ApiError):
     """The film cannot be taken in."""
 
@@ -94,6 +103,15 @@ def handlers(app: Flask) -> None:
         message = f"There is no {error.what} here."
         return answer(MissingError(message, "It may have been deleted. Go back to the list."))
 
+    @app.errorhandler(TypicalError)
+    def typical(error: TypicalError) -> tuple[Response, int]:
+        message = f"Typical entries stay as they are, and this {error.what} is one."
+        return answer(KeptError(message, "Copy it, and change the copy."))
+
+    @app.errorhandler(InvalidArgumentError)
+    def invalid(error: InvalidArgumentError) -> tuple[Response, int]:
+        return answer(broken_rule(error, ()))
+
     @app.errorhandler(MediaError)
     def media(error: MediaError) -> tuple[Response, int]:
         refused = RefusedFilmError(sentence(error.what), sentence(error.next_step), code=error.code)
@@ -123,17 +141,29 @@ def handlers(app: Flask) -> None:
 def validation(error: ValidationError) -> Response:
     """Called for a request that does not fit its model."""
     first = error.errors()[0]
-    field = ".".join(str(part) for part in first["loc"]) or None
-    reply, status = answer(
-        BadRequestError(
+    cause = first.get("ctx", {}).get("error")
+    if isinstance(cause, InvalidArgumentError):
+        refused = broken_rule(cause, first["loc"])
+    else:
+        field = ".".join(str(part) for part in first["loc"]) or None
+        refused = BadRequestError(
             f"{field or 'The request'}: {first['msg'].lower()}.",
-            "Correct the value and try again.",
+            CORRECT,
             code="invalid",
             field=field,
         )
-    )
+    reply, status = answer(refused)
     reply.status_code = status
     return reply
+
+
+CORRECT = "Correct the value and try again."
+
+
+def broken_rule(error: InvalidArgumentError, where: tuple[int | str, ...]) -> BadRequestError:
+    """A rule of the core that a request broke; where: the part of the request that holds it."""
+    field = ".".join(str(part) for part in (*where, error.name))
+    return BadRequestError(sentence(error.rule), CORRECT, code="invalid", field=field)
 
 
 def sentence(words: str) -> str:

@@ -21,13 +21,54 @@ class Strict(BaseModel):
 
 
 class Brief(Strict):
+    """Ranges are the core's; see ridgewind/core/judge/brief.py."""
+
     feel: FeelName
-    own_target: float | None = Field(ge=0, le=10, description="Gust allowed, if moved")
+    own_target: float | None = Field(description="Gust allowed, if moved")
     screen: ScreenName
-    delivery_fps: float = Field(ge=1, le=1000)
-    wanted_s: float = Field(gt=0, le=36000)
-    focal_eq_mm: float = Field(ge=4, le=2000)
+    delivery_fps: float
+    delivery_width_px: int
+    delivery_height_px: int
+    wanted_s: float
     keep_sound: bool
+    most_crop_pct: float
+    why: str
+
+
+class BriefAsk(Strict):
+    """A brief to be kept under a name."""
+
+    name: str = Field(min_length=1, max_length=120)
+    brief: Brief
+
+
+class BriefPath(BaseModel):
+    brief_id: int = Field(ge=1)
+
+
+class BriefItem(BaseModel):
+    """A named brief. takes: how many point at it. usual: new takes point at it."""
+
+    id: int
+    name: str
+    brief: Brief
+    target: float
+    typical: bool
+    archived: bool
+    usual: bool
+    takes: int
+
+
+class BriefList(BaseModel):
+    briefs: list[BriefItem]
+
+
+class BriefChanged(BaseModel):
+    """judged: takes that were judged again at once. left: takes that follow in a moment."""
+
+    item: BriefItem
+    judged: int
+    left: int
 
 
 class ErrorBody(BaseModel):
@@ -70,12 +111,14 @@ class TakeLine(BaseModel):
 
 
 class TakePage(BaseModel):
-    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended."""
+    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
+    stale: takes still to be judged again after a brief has changed."""
 
     takes: list[TakeLine]
     total: int
     all: int
     busy: int
+    stale: int
 
 
 class ListQuery(Strict):
@@ -117,6 +160,8 @@ class ClipFacts(BaseModel):
     has_sound: bool
     size_bytes: int
     start_s: float
+    file_focal_mm: float | None
+    file_focal_eq_mm: float | None
 
 
 class BandReading(BaseModel):
@@ -190,20 +235,46 @@ class Judgement(BaseModel):
     trace: TraceColumns
 
 
+class NamedLink(BaseModel):
+    id: int
+    name: str
+
+
+class TakeSetup(BaseModel):
+    """The set-up of a take. mode: as it says the camera recorded."""
+
+    id: int
+    name: str
+    focal_eq_mm: float
+    width_px: int
+    height_px: int
+    rate_hz: float
+
+
+class TakeChange(Strict):
+    """What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
+    the set-up's."""
+
+    brief_id: int | None = None
+    setup_id: int | None = None
+    own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
+
+
 class TakeDetail(BaseModel):
-    """path and judgement are null while the take has not been measured."""
+    """judgement is null while the take has not been measured. brief_link: the named brief it
+    points at, null where its brief is its own; brief_parent: the one its own departed from."""
 
     take: TakeLine
     brief: Brief
+    brief_link: NamedLink | None
+    brief_parent: NamedLink | None
+    setup: TakeSetup | None
+    focal_eq_mm: float
+    own_focal_eq_mm: float | None
     clip: ClipFacts | None
     judgement: Judgement | None
     before_id: int | None
     after_id: int | None
-
-
-class BriefAnswer(BaseModel):
-    brief: Brief
-    judgement: Judgement | None
 
 
 class Status(BaseModel):
@@ -212,4 +283,4 @@ class Status(BaseModel):
     version: str
     demo: bool
     feels: dict[FeelName, float]
-    usual: Brief
+    screens_deg: dict[ScreenName, float]

@@ -10,11 +10,14 @@ from numpy.typing import NDArray
 
 from ridgewind.core.judge import brief as core_brief
 from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
+from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
+from ridgewind.store.kit import SetupRow
 from ridgewind.store.takes import TakeRow
 from ridgewind.web import models
 from ridgewind.work.assessing import Judged
@@ -59,6 +62,31 @@ def brief_of(model: models.Brief) -> core_brief.Brief:
     return core_brief.Brief(**model.model_dump())
 
 
+def brief_item(row: BriefRow, *, usual_id: int) -> models.BriefItem:
+    return models.BriefItem(
+        id=row.id,
+        name=row.name or "",
+        brief=brief_model(row.brief),
+        target=row.brief.target,
+        typical=row.typical,
+        archived=row.archived,
+        usual=row.id == usual_id,
+        takes=row.takes,
+    )
+
+
+def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
+    mode = camera.modes[row.ask.optics.mode]
+    return models.TakeSetup(
+        id=row.id,
+        name=row.ask.name,
+        focal_eq_mm=row.focal_eq_mm,
+        width_px=mode.width_px,
+        height_px=mode.height_px,
+        rate_hz=row.ask.optics.rate_hz,
+    )
+
+
 def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:
     values = {name: getattr(clip, name, None) for name in models.ClipFacts.model_fields}
     return models.ClipFacts.model_validate(values | {"start_s": _start(motion)})
@@ -77,7 +105,7 @@ def judgement(judged: Judged) -> models.Judgement | None:
             "body_deg_s": found.body_deg_s,
             "target": brief.target,
             "trusted_share": found.reading.trusted_share,
-            "bands": [_band(band, brief.focal_eq_mm) for band in found.bands],
+            "bands": [_band(band, judged.take.focal_eq_mm) for band in found.bands],
             "lee": _lee(found, start_s),
             "shots": [
                 {

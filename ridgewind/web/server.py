@@ -18,6 +18,7 @@ from ridgewind.store import database
 from ridgewind.web.app import Config, create_app
 from ridgewind.work.library import Library
 from ridgewind.work.queue import Queue
+from ridgewind.work.refreshing import Refresher
 from ridgewind.work.supervisor import Supervisor
 
 HOST = "127.0.0.1"
@@ -59,7 +60,8 @@ def run(start: Start) -> None:
         if start.fill is not None:
             start.fill(library)
         queue.refill(library.database)
-        app = create_app(Config(library.root, demo=start.demo))
+        refresher = Refresher(library)
+        app = create_app(Config(library.root, demo=start.demo, on_stale=refresher.wake))
         server = waitress.create_server(
             app,
             sockets=[listener],
@@ -68,7 +70,7 @@ def run(start: Start) -> None:
             ident="ridgewind",
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"
-        with Supervisor(library, queue):
+        with Supervisor(library, queue), refresher:
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:
                 threading.Timer(0.5, webbrowser.open, [address]).start()
@@ -82,7 +84,13 @@ def run(start: Start) -> None:
 
 def empty(library: Library) -> None:
     """Clear a demo library; the folder itself and its lock stay."""
-    for folder in (library.originals, library.copies, library.stills, library.incoming):
+    for folder in (
+        library.originals,
+        library.copies,
+        library.stills,
+        library.previews,
+        library.incoming,
+    ):
         shutil.rmtree(folder, ignore_errors=True)
     for base in (library.database, library.queue):
         for suffix in ("", "-wal", "-shm"):

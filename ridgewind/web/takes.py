@@ -3,21 +3,19 @@
 from __future__ import annotations
 
 from http import HTTPStatus
+from sqlite3 import Connection
 
 from flask import Response, request, send_file
 from flask_openapi3 import APIBlueprint
 
-from ridgewind.core.judge.brief import usual_brief
 from ridgewind.core.motion.table import to_csv
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, takes
 from ridgewind.web import models, serialise
-from ridgewind.web.context import current
+from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError, NotReadyError
 from ridgewind.work import assessing
 
 api = APIBlueprint("takes", __name__, url_prefix="/api")
-
-FAULTS = {"4XX": models.ErrorAnswer, "5XX": models.ErrorAnswer}
 
 
 @api.get("/takes", responses={200: models.TakePage, **FAULTS})
@@ -38,8 +36,9 @@ def list_takes(query: models.ListQuery) -> Response:
             total=takes.count(db, only=only),
             all=takes.count(db, only=takes.Filter()),
             busy=jobs.unfinished(db),
+            stale=takes.stale_count(db),
         )
-    return _json(found)
+    return answered(found)
 
 
 @api.post("/takes", responses={201: models.ImportAnswer, **FAULTS})
@@ -52,44 +51,73 @@ def bring_in(query: models.ImportQuery) -> Response:
             request.stream,
             file_name=query.name,
             size_bytes=request.content_length,
-            brief=usual_brief(),
         )
     if imported.take.state == "queued":
         service.queue.put(imported.take.clip_id)
     answer = models.ImportAnswer(
         take=serialise.take_line(imported.take), duplicate=imported.duplicate
     )
-    return _json(answer, HTTPStatus.CREATED)
+    return answered(answer, HTTPStatus.CREATED)
 
 
 @api.get("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})
 def one_take(path: models.TakePath) -> Response:
     """One take with everything that is said of it."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-        before_id, after_id = takes.neighbours(db, path.take_id)
-    facts = None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion)
-    detail = models.TakeDetail(
-        take=serialise.take_line(judged.take),
-        brief=serialise.brief_model(judged.take.brief),
-        clip=facts,
+        return answered(_detail(db, path.take_id))
+
+
+@api.put("/takes/<int:take_id>/brief", responses={200: models.TakeDetail, **FAULTS})
+def change_brief(path: models.TakePath, body: models.Brief) -> Response:
+    """Change what is asked of this take alone; judged again without measuring again."""
+    with current().read() as db:
+        with database.atomic(db):
+            takes.set_own_brief(db, path.take_id, serialise.brief_of(body))
+            assessing.summarise(db, path.take_id)
+        return answered(_detail(db, path.take_id))
+
+
+@api.patch("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})
+def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
+    """Let a take point at another brief or set-up, or give it a focal length of its own."""
+    with current().read() as db:
+        with database.atomic(db):
+            takes.point(db, path.take_id, brief_id=body.brief_id, setup_id=body.setup_id)
+            if body.brief_id is not None:
+                briefs.mark_used(db, body.brief_id)
+            if body.setup_id is not None:
+                kit.mark_setup_used(db, body.setup_id)
+            if "own_focal_eq_mm" in body.model_fields_set:
+                takes.set_own_focal(db, path.take_id, body.own_focal_eq_mm)
+            assessing.summarise(db, path.take_id)
+        return answered(_detail(db, path.take_id))
+
+
+def _detail(db: Connection, take_id: int) -> models.TakeDetail:
+    judged = assessing.judge(db, take_id)
+    before_id, after_id = takes.neighbours(db, take_id)
+    take, own = judged.take, briefs.by_id(db, judged.take.brief_id)
+    parent = None if own.parent_id is None else briefs.by_id(db, own.parent_id)
+    setup = None if take.setup_id is None else kit.setup_by_id(db, take.setup_id)
+    return models.TakeDetail(
+        take=serialise.take_line(take),
+        brief=serialise.brief_model(take.brief),
+        brief_link=_link(own),
+        brief_parent=_link(parent),
+        setup=None
+        if setup is None
+        else serialise.take_setup(setup, kit.parts_of(db, setup.ask).camera),
+        focal_eq_mm=take.focal_eq_mm,
+        own_focal_eq_mm=take.own_focal_eq_mm,
+        clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
         judgement=serialise.judgement(judged),
         before_id=before_id,
         after_id=after_id,
     )
-    return _json(detail)
 
 
-@api.put("/takes/<int:take_id>/brief", responses={200: models.BriefAnswer, **FAULTS})
-def change_brief(path: models.TakePath, body: models.Brief) -> Response:
-    """Change what is asked of a take; the verdict is recomputed without measuring again."""
-    with current().read() as db, database.atomic(db):
-        takes.set_brief(db, path.take_id, serialise.brief_of(body))
-        judged = assessing.summarise(db, path.take_id)
-    answer = models.BriefAnswer(
-        brief=serialise.brief_model(judged.take.brief), judgement=serialise.judgement(judged)
-    )
-    return _json(answer)
+def _link(row: briefs.BriefRow | None) -> models.NamedLink | None:
+    return None if row is None or row.name is None else models.NamedLink(id=row.id, name=row.name)
 
 
 @api.delete("/takes/<int:take_id>", responses={200: models.TakeLine, **FAULTS})
@@ -99,7 +127,7 @@ def delete_take(path: models.TakePath) -> Response:
         takes.set_deleted(db, path.take_id, deleted=True)
         take = takes.by_id(db, path.take_id)
         jobs.request_cancel(db, take.clip_id)
-    return _json(serialise.take_line(take))
+    return answered(serialise.take_line(take))
 
 
 @api.post("/takes/<int:take_id>/restore", responses={200: models.TakeLine, **FAULTS})
@@ -116,7 +144,7 @@ def restore_take(path: models.TakePath) -> Response:
         take = takes.by_id(db, path.take_id)
     if again:
         service.queue.put(take.clip_id)
-    return _json(serialise.take_line(take))
+    return answered(serialise.take_line(take))
 
 
 @api.post("/takes/<int:take_id>/cancel", responses={200: models.TakeLine, **FAULTS})
@@ -126,7 +154,7 @@ def cancel_measuring(path: models.TakePath) -> Response:
         take = takes.by_id(db, path.take_id)
         jobs.request_cancel(db, take.clip_id)
         take = takes.by_id(db, path.take_id)
-    return _json(serialise.take_line(take))
+    return answered(serialise.take_line(take))
 
 
 @api.post("/takes/<int:take_id>/measure", responses={200: models.TakeLine, **FAULTS})
@@ -140,7 +168,7 @@ def measure_again(path: models.TakePath) -> Response:
                 jobs.enqueue(db, take.clip_id)
             service.queue.put(take.clip_id)
             take = takes.by_id(db, path.take_id)
-    return _json(serialise.take_line(take))
+    return answered(serialise.take_line(take))
 
 
 @api.get("/takes/<int:take_id>/path", responses={200: models.PathColumns, **FAULTS})
@@ -150,7 +178,7 @@ def path_of(path: models.TakePath) -> Response:
         judged = assessing.judge(db, path.take_id)
     if judged.motion is None:
         raise NotReadyError("This take has not been measured.", "Wait for it, or measure it.")
-    return _json(serialise.path_columns(judged.motion))
+    return answered(serialise.path_columns(judged.motion))
 
 
 @api.get("/takes/<int:take_id>/path.csv")
@@ -187,7 +215,3 @@ def _file(take_id: int, kind: str, mimetype: str) -> Response:
     if not place.is_file():
         raise MissingError("There is no picture of this take yet.", "Wait until it is measured.")
     return send_file(place, mimetype=mimetype, conditional=True, max_age=0)
-
-
-def _json(model: models.BaseModel, status: HTTPStatus = HTTPStatus.OK) -> Response:
-    return Response(model.model_dump_json(), status=int(status), mimetype="application/json")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 import threading
+import time
 from collections import OrderedDict
 from dataclasses import dataclass
 
@@ -67,8 +68,23 @@ def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
             peak_gust=judged.assessment.peak_gust,
             remedy=judged.assessment.decision.remedy,
             ridge=small_ridge(judged.trace),
+            speed_pct_s=judged.assessment.reading.speed_pct_s,
         )
     return judged
+
+
+def refresh(db: sqlite3.Connection, *, budget_s: float) -> int:
+    """Judge again what a changed brief has made stale, newest first, for at most about
+    budget_s; returns how many are left."""
+    end = time.monotonic() + budget_s
+    while waiting := takes.stale_ids(db, limit=20):
+        for take_id in waiting:
+            if summarise(db, take_id).assessment is None:
+                with database.atomic(db):
+                    takes.forget_summary(db, take_id)
+            if time.monotonic() > end:
+                return takes.stale_count(db)
+    return 0
 
 
 def small_ridge(line: Trace) -> bytes:
@@ -92,7 +108,10 @@ def small_ridge(line: Trace) -> bytes:
 def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
     assert clip.fps is not None
     assert clip.duration_s is not None
-    facts = Clip(clip.fps, clip.duration_s, bool(clip.has_sound))
+    assert clip.width is not None
+    assert clip.height is not None
+    size_px = (clip.width, clip.height)
+    facts = Clip(clip.fps, clip.duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm)
     return assess(analysis, facts, take.brief)
 
 

@@ -1,44 +1,122 @@
-"""Fill a library with the demo's clips; the worker measures them like any other."""
+"""Fill a library with the demo's kit, briefs and clips; the worker measures them like any."""
 
 from __future__ import annotations
 
+import sqlite3
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from ridgewind.core.judge.brief import usual_brief
-from ridgewind.store import database
+from ridgewind.core.judge.brief import Brief, usual_brief
+from ridgewind.core.kit.bench import usual_bench
+from ridgewind.core.kit.items import Mode, Optics, Place
+from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
+from ridgewind.store import briefs, database, kit, takes
 from ridgewind.work.library import Library
 
 
 @dataclass(frozen=True)
 class DemoClip:
-    """A made clip and the brief that its shooter would give it."""
+    """A made clip, and the brief and set-up that its shooter would give it, by name."""
 
     file: Path
     name: str
-    feel: str
-    wanted_s: float
-    delivery_fps: float
+    brief: str
+    setup: str
     focal_eq_mm: float
 
 
+RENDERED = Mode("Rendered", 960, 540, (24.0, 25.0, 30.0, 60.0, 120.0), 0.0, 8.0)
+"""How the stand-in camera films the demo's clips."""
+
+OWN = replace(usual_brief(), delivery_width_px=RENDERED.width_px,
+              delivery_height_px=RENDERED.height_px)  # fmt: skip
+
+BRIEFS: dict[str, Brief] = {
+    "Restoration film, smooth": OWN,
+    "Opening pan": replace(OWN, delivery_fps=25.0),
+    "Door insert, locked": replace(OWN, feel="locked"),
+    "Sacks and hoist, alive": replace(
+        OWN, feel="alive", why="The lifting is hard work; the picture may feel it."
+    ),
+}
+"""Briefs of the restoration of Harrow Top; the first is the usual one."""
+
+CAMERAS = {"Stand-in phone": "phone", "Stand-in mirrorless": "full_mirrorless"}
+"""Simulated cameras by name: typical ones that can also film as the stand-in camera does."""
+
+
+@dataclass(frozen=True)
+class DemoSetup:
+    """camera: a name of CAMERAS. lens, supports: keys of typical kit."""
+
+    camera: str
+    lens: str
+    optics: Optics
+    supports: tuple[str, ...]
+    handle: Place | None
+
+
+SETUPS: dict[str, DemoSetup] = {
+    "Gallery rig, top handle": DemoSetup(
+        "Stand-in mirrorless", "long_zoom", Optics(1, 25.0, 70.0, True, True, False, 50.0),
+        ("top_handle", "neck_strap"), Place(0, 150, 0),
+    ),
+    "Mirrorless on the monopod": DemoSetup(
+        "Stand-in mirrorless", "standard_zoom", Optics(0, 30.0, 50.0, False, False, False, 60.0),
+        ("monopod",), None,
+    ),
+    "Mirrorless, 24–70, strap taut": DemoSetup(
+        "Stand-in mirrorless", "standard_zoom", Optics(0, 60.0, 35.0, False, True, False, 125.0),
+        ("neck_strap",), None,
+    ),
+    "Phone, bare hands": DemoSetup(
+        "Stand-in phone", "phone_main", Optics(0, 30.0, 6.5, True, False, False, None), (), None
+    ),
+}  # fmt: skip
+"""The volunteer's set-ups; the last one is the one in use."""
+
+SAME_MM = 0.05
+
+
 def fill(library: Library, clips: list[DemoClip]) -> None:
-    """Bring every clip in, in order."""
+    """Bring kit, briefs and every clip in, in order."""
     with database.opened(library.database) as db:
+        with database.atomic(db):
+            ids = kit.typical_ids(db) | _add_cameras(db)
+            setup_ids = {name: _add_setup(db, name, setup, ids) for name, setup in SETUPS.items()}
+            brief_ids = {name: briefs.add(db, brief, name=name) for name, brief in BRIEFS.items()}
+            kit.mark_setup_used(db, setup_ids[next(reversed(SETUPS))])
+            briefs.mark_used(db, brief_ids[next(iter(BRIEFS))])
         for clip in clips:
-            brief = replace(
-                usual_brief(),
-                feel=clip.feel,
-                wanted_s=clip.wanted_s,
-                delivery_fps=clip.delivery_fps,
-                focal_eq_mm=clip.focal_eq_mm,
-            )
+            setup_id = setup_ids[clip.setup]
             with clip.file.open("rb") as stream:
-                library.add(
+                imported = library.add(
                     db,
                     stream,
                     file_name=clip.file.name,
                     size_bytes=clip.file.stat().st_size,
-                    brief=brief,
                     name=clip.name,
+                    brief_id=brief_ids[clip.brief],
+                    setup_id=setup_id,
                 )
+            if abs(kit.setup_by_id(db, setup_id).focal_eq_mm - clip.focal_eq_mm) > SAME_MM:
+                with database.atomic(db):
+                    takes.set_own_focal(db, imported.take.id, clip.focal_eq_mm)
+
+
+def _add_cameras(db: sqlite3.Connection) -> dict[str, int]:
+    ids = {}
+    for name, key in CAMERAS.items():
+        camera = CAMERA_SHELF[key][1]
+        spec = replace(camera, modes=(RENDERED, *camera.modes))
+        ids[name] = kit.add_item(db, spec, name=name)
+    return ids
+
+
+def _add_setup(db: sqlite3.Connection, name: str, setup: DemoSetup, ids: dict[str, int]) -> int:
+    bench = usual_bench()
+    if setup.handle is not None:
+        bench = replace(bench, rig=replace(bench.rig, handle=setup.handle))
+    supports = tuple(ids[key] for key in setup.supports)
+    ask = kit.SetupAsk(name, ids[setup.camera], ids[setup.lens], supports, setup.optics, bench)
+    return kit.add_setup(db, ask)

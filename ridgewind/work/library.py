@@ -3,6 +3,7 @@
 library.db    the store            originals/  films as they came, named by content
 queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
+                                   previews/   planned moves, can be made again
                                    incoming/   half-arrived files, emptied at start
 """
 
@@ -22,9 +23,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, BinaryIO
 
-from ridgewind.core.judge.brief import Brief
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, seeds, takes
 from ridgewind.store.takes import TakeRow
 
 CHUNK_BYTES = 1 << 20
@@ -57,15 +57,23 @@ class Library:
         self.originals = root / "originals"
         self.copies = root / "copies"
         self.stills = root / "stills"
+        self.previews = root / "previews"
         self.incoming = root / "incoming"
         self._lock = root / "lock"
 
     def prepare(self) -> None:
         """Make the folders and bring the database up to date."""
-        for folder in (self.originals, self.copies, self.stills, self.incoming):
+        for folder in (
+            self.originals,
+            self.copies,
+            self.stills,
+            self.previews,
+            self.incoming,
+        ):
             folder.mkdir(parents=True, exist_ok=True)
         with database.opened(self.database) as db:
             database.migrate(db)
+            seeds.seed(db)
 
     @contextlib.contextmanager
     def locked(self) -> Iterator[None]:
@@ -82,7 +90,7 @@ class Library:
         """Remove half-arrived files and takes deleted too long ago; call once, at start."""
         for leftover in self.incoming.iterdir():
             leftover.unlink(missing_ok=True)
-        for folder in (self.originals, self.copies, self.stills):
+        for folder in (self.originals, self.copies, self.stills, self.previews):
             for leftover in folder.glob(".*.part"):
                 leftover.unlink(missing_ok=True)
         with database.opened(self.database) as db:
@@ -101,6 +109,9 @@ class Library:
     def still_of(self, sha256: str) -> Path:
         return self.stills / f"{sha256}.jpg"
 
+    def preview_of(self, name: str) -> Path:
+        return self.previews / f"{name}.mp4"
+
     def add(
         self,
         db: sqlite3.Connection,
@@ -108,10 +119,13 @@ class Library:
         *,
         file_name: str,
         size_bytes: int | None,
-        brief: Brief,
         name: str | None = None,
+        brief_id: int | None = None,
+        setup_id: int | None = None,
     ) -> Imported:
         """Take a film in: stored whole under its content's name, or not at all, and queued.
+
+        brief_id, setup_id: the last used ones where not given.
 
         Raises MediaError where it is empty or the disk is full.
         """
@@ -127,7 +141,11 @@ class Library:
             with database.atomic(db):
                 clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size)
                 take_id = takes.add(
-                    db, clip_id=clip_id, name=name or readable_name(file_name), brief=brief
+                    db,
+                    clip_id=clip_id,
+                    name=name or readable_name(file_name),
+                    brief_id=brief_id or briefs.usual(db).id,
+                    setup_id=setup_id or kit.usual_setup_id(db),
                 )
                 jobs.enqueue(db, clip_id)
             return Imported(takes.by_id(db, take_id), duplicate=False)

@@ -27,7 +27,8 @@ class Cancelled(Exception):  # noqa: N818 - not an error: the shooter asked for 
 @dataclass(frozen=True)
 class Measured:
     """A measured clip. width, height: px as displayed. fps: frames a second, from the usual
-    interval. claimed_s: length that the file claims, where frames end well before it."""
+    interval. claimed_s: length that the file claims, where frames end well before it.
+    file_focal_mm, file_focal_eq_mm: what its metadata says of the lens."""
 
     motion: Motion
     width: int
@@ -41,6 +42,8 @@ class Measured:
     recorded_at: str | None
     title: str | None
     claimed_s: float | None
+    file_focal_mm: float | None
+    file_focal_eq_mm: float | None
 
 
 Listener = Callable[[Picture, float | None], None]
@@ -95,6 +98,8 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
         recorded_at=facts.recorded_at,
         title=facts.title,
         claimed_s=expected_s if short else None,
+        file_focal_mm=facts.focal_mm,
+        file_focal_eq_mm=facts.focal_eq_mm,
     )
 
 

@@ -13,8 +13,8 @@ from ridgewind.core.judge.brief import usual_brief
 from tests.conftest import make_motion, sine
 
 
-def judged(motion, *, fps=30.0, has_sound=False, **brief):
-    clip = Clip(fps=fps, duration_s=len(motion.t_s) / fps, has_sound=has_sound)
+def judged(motion, *, fps=30.0, has_sound=False, size_px=(1920, 1080), focal_eq_mm=26.0, **brief):
+    clip = Clip(fps, len(motion.t_s) / fps, has_sound, size_px, focal_eq_mm)
     return assess(Analysis(motion), clip, replace(usual_brief(), **brief))
 
 
@@ -104,3 +104,21 @@ def test_a_brief_refuses_what_it_does_not_know():
         replace(usual_brief(), feel="wobbly")
     with pytest.raises(InvalidArgumentError, match="own_target is 11"):
         replace(usual_brief(), own_target=11)
+
+
+def test_a_wider_lens_is_suggested_where_the_same_hand_would_pass():
+    middling = make_motion(rate_hz=25, seconds=8, pan=sine(0.2, 1.6))
+    found = judged(middling, fps=25, focal_eq_mm=85)
+    said = remedies(found)["retake"].reason
+    focal = float(said.split("At ")[1].split(" mm")[0])
+    same_hand = make_motion(rate_hz=25, seconds=8, pan=sine(0.2 * focal / 85, 1.6))
+    wider = judged(same_hand, fps=25, focal_eq_mm=focal)
+    assert found.decision.remedy == "retake"
+    assert wider.decision.remedy == "keep"
+    assert "same hand" not in remedies(judged(ROUGH, focal_eq_mm=20))["retake"].reason
+
+
+def test_a_picture_smaller_than_its_delivery_says_so():
+    small = judged(CALM, size_px=(1280, 720), delivery_width_px=3840, delivery_height_px=2160)
+    assert "Enlarged 3.0 times for 3840 px." in remedies(small)["keep"].reason
+    assert "nlarged" not in remedies(judged(CALM))["keep"].reason

@@ -15,6 +15,7 @@ from ridgewind.media import errors
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
+from ridgewind.media.probe import focal_lengths
 from ridgewind.work.measuring import measure_film
 from tests.conftest import shaken, texture, view, write_film
 
@@ -231,3 +232,20 @@ def test_stills_are_small_and_whole(tmp_path, short_film):
     picture = pictures(short_film)[0]
     write_jpeg(tmp_path / "still.jpg", still_of(picture, long_side_px=160))
     assert cv2.imread(str(tmp_path / "still.jpg")).shape == (90, 160, 3)
+
+
+@pytest.mark.parametrize(
+    ("key", "value", "found"),
+    [
+        ("camera.lens.focal_length", "24.0 mm", (24.0, None)),
+        ("FocalLength", "240/10", (24.0, None)),
+        ("focal_length.35mm_equivalent", "28", (None, 28.0)),
+        ("FocalLengthIn35mmFilm", "52 mm", (None, 52.0)),
+        ("FocalLength", "about 24", (None, None)),
+        ("FocalLength", "24/0", (None, None)),
+        ("FocalLength", "0.2", (None, None)),
+        ("comment", "24", (None, None)),
+    ],
+)
+def test_focal_length_is_read_from_what_cameras_write(key, value, found):
+    assert focal_lengths({key: value}) == found

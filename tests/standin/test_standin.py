@@ -53,7 +53,7 @@ def test_near_things_move_more_than_far_ones():
 
 @pytest.mark.parametrize("scene", sorted(SCENES))
 def test_scenes_have_depth_and_something_that_moves(scene):
-    made = Renderer(scene, LENS, seed=1, margin=1.2, noise=1.0).scene
+    made = Renderer(SCENES[scene], LENS, seed=1, margin=1.2, noise=1.0).scene
     assert len(made.layers) >= 3
     assert len({layer.plane for layer in made.layers}) >= 3
     assert sum(layer.own_motion is not None for layer in made.layers) == 1
@@ -63,7 +63,7 @@ def test_a_seed_repeats_exactly_and_another_differs():
     def first(seed):
         recipe = replace(SMALL, seed=seed)
         take = plan(recipe)
-        renderer = Renderer("ridge", take.lens, seed=seed, margin=1.25, noise=1.0)
+        renderer = Renderer(SCENES["ridge"], take.lens, seed=seed, margin=1.25, noise=1.0)
         return render_frame(take, renderer, 0.2, 3)
 
     assert np.array_equal(first(4), first(4))
@@ -74,7 +74,7 @@ def test_a_long_shutter_blurs():
     def sharpness(shutter):
         recipe = replace(SMALL, move="pan", shutter=shutter, still=True, noise=0.0)
         take = plan(recipe)
-        renderer = Renderer("door", take.lens, seed=1, margin=2.0, noise=0.0)
+        renderer = Renderer(SCENES["door"], take.lens, seed=1, margin=2.0, noise=0.0)
         return np.abs(np.diff(render_frame(take, renderer, 0.25, 0).astype(float), axis=1)).mean()
 
     assert sharpness(1.0) < 0.75 * sharpness(0.0)
@@ -83,7 +83,7 @@ def test_a_long_shutter_blurs():
 def test_a_rolling_shutter_leans_what_stands_upright():
     recipe = replace(SMALL, move="pan", still=True, noise=0.0, shutter=0.0)
     take = plan(recipe)
-    renderer = Renderer("door", take.lens, seed=1, margin=2.0, noise=0.0)
+    renderer = Renderer(SCENES["door"], take.lens, seed=1, margin=2.0, noise=0.0)
     straight = render_frame(take, renderer, 0.25, 0)
     rolling = replace(recipe, read_out_s=0.03)
     leaning = render_frame(plan(rolling), renderer, 0.25, 0)
@@ -95,7 +95,7 @@ def test_a_rolling_shutter_leans_what_stands_upright():
 def gust_of(technique, **changes):
     recipe = Recipe(technique=technique, seconds=6, seed=3, size=(320, 180), **changes)
     take = plan(recipe)
-    renderer = Renderer(recipe.scene, take.lens, seed=1, margin=1.2, noise=0)
+    renderer = Renderer(SCENES[recipe.scene], take.lens, seed=1, margin=1.2, noise=0)
     return read_motion(true_motion(take, renderer)).gust()
 
 

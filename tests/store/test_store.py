@@ -9,20 +9,21 @@ import pytest
 
 from ridgewind.core.judge.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import briefs, clips, database, jobs, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError
 from tests.conftest import make_motion, sine
 
 
 def add_take(db, number: int, **brief) -> int:
     clip_id = clips.add(db, sha256=f"{number:064x}", file=f"{number}.mp4", size_bytes=10)
-    return takes.add(
-        db, clip_id=clip_id, name=f"Take {number}", brief=replace(usual_brief(), **brief)
-    )
+    brief_id = briefs.add(db, replace(usual_brief(), **brief), name=None)
+    return takes.add(db, clip_id=clip_id, name=f"Take {number}", brief_id=brief_id, setup_id=None)
 
 
 def summary(db, take_id, gust, remedy="keep"):
-    takes.set_summary(db, take_id, gust=gust, peak_gust=gust, remedy=remedy, ridge=b"x")
+    takes.set_summary(
+        db, take_id, gust=gust, peak_gust=gust, remedy=remedy, ridge=b"x", speed_pct_s=1.0
+    )
 
 
 def listed(db, *, sort="imported", descending=False, **only):
@@ -36,6 +37,26 @@ def test_migrations_apply_once_and_are_recorded(tmp_path):
     with database.opened(tmp_path / "a.db") as db:
         assert database.migrate(db) == [name for name, _ in database.migrations()]
         assert database.migrate(db) == []
+
+
+def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
+    before = [one for one in database.migrations() if one[0] < "0002"]
+    with database.opened(tmp_path / "a.db") as db:
+        db.execute("create table migration (name text primary key, applied_at text not null)")
+        for name, sql in before:
+            db.executescript(sql)
+            db.execute("insert into migration values (?, 'then')", (name,))
+        db.execute("insert into clip (id, sha256, file, size_bytes) values (7, 'a', 'a.mp4', 1)")
+        db.execute(
+            "insert into take (clip_id, name, imported_at, feel, own_target, screen, delivery_fps,"
+            " wanted_s, focal_eq_mm, keep_sound)"
+            " values (7, 'Old', '2026-01-01', 'raw', 7.5, 'phone', 25, 3, 35, 1)"
+        )
+        assert database.migrate(db) == ["0002_brief_and_kit.sql"]
+        take = takes.by_id(db, 1)
+    assert (take.brief.feel, take.brief.own_target, take.brief.screen) == ("raw", 7.5, "phone")
+    assert (take.brief.delivery_fps, take.brief.wanted_s, take.brief.keep_sound) == (25, 3, True)
+    assert (take.focal_eq_mm, take.brief_name, take.setup_id) == (35, None, None)
 
 
 def test_a_newer_library_is_refused_untouched(tmp_path):
@@ -64,7 +85,7 @@ def test_writes_are_whole_or_nothing(db):
 
 def test_foreign_keys_hold(db):
     with pytest.raises(database.sqlite3.IntegrityError, match="FOREIGN KEY"):
-        takes.add(db, clip_id=99, name="stray", brief=usual_brief())
+        takes.add(db, clip_id=99, name="stray", brief_id=1, setup_id=None)
 
 
 def test_the_list_sorts_filters_and_pages(db):
@@ -100,7 +121,7 @@ def test_missing_rows_are_named(db):
     with pytest.raises(NotFoundError, match="there is no clip 5"):
         clips.by_id(db, 5)
     with pytest.raises(NotFoundError):
-        takes.set_brief(db, 5, usual_brief())
+        takes.set_own_brief(db, 5, usual_brief())
 
 
 def test_a_path_survives_storage_exactly():

@@ -10,7 +10,6 @@ import time
 
 import pytest
 
-from ridgewind.core.judge.brief import usual_brief
 from ridgewind.media.errors import MediaError, UnreadableError
 from ridgewind.store import clips, database, jobs, takes
 from ridgewind.work import library as library_module
@@ -23,9 +22,7 @@ from tests.conftest import shaken, write_film
 
 def bring_in(library, db, path, name=None):
     with path.open("rb") as stream:
-        return library.add(
-            db, stream, file_name=name or path.name, size_bytes=None, brief=usual_brief()
-        )
+        return library.add(db, stream, file_name=name or path.name, size_bytes=None)
 
 
 def wait_for(condition, seconds=30.0):
@@ -72,11 +69,11 @@ def test_a_deleted_film_that_is_brought_again_comes_back(library, db, short_film
 
 def test_an_empty_file_and_a_full_disk_are_refused_whole(library, db, monkeypatch):
     with pytest.raises(UnreadableError, match="empty"):
-        library.add(db, io.BytesIO(b""), file_name="a.mp4", size_bytes=0, brief=usual_brief())
+        library.add(db, io.BytesIO(b""), file_name="a.mp4", size_bytes=0)
     usage = shutil.disk_usage(library.root)._replace(free=1000)
     monkeypatch.setattr(library_module.shutil, "disk_usage", lambda _: usage)
     with pytest.raises(MediaError, match="disk is full"):
-        library.add(db, io.BytesIO(b"x"), file_name="a.mp4", size_bytes=1, brief=usual_brief())
+        library.add(db, io.BytesIO(b"x"), file_name="a.mp4", size_bytes=1)
     assert leftovers(library) == []
 
 
@@ -88,9 +85,7 @@ def test_a_disk_that_fills_midway_leaves_nothing(library, db):
             return super().read(100)
 
     with pytest.raises(MediaError, match="disk is full"):
-        library.add(
-            db, Filling(b"x" * 500), file_name="a.mp4", size_bytes=None, brief=usual_brief()
-        )
+        library.add(db, Filling(b"x" * 500), file_name="a.mp4", size_bytes=None)
     assert leftovers(library) == []
     assert takes.count(db, only=takes.Filter()) == 0
 

@@ -4,6 +4,381 @@
  */
 
 export interface paths {
+  "/api/bench": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Every panel's figures; nothing is kept. */
+    post: operations["bench_figures_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/bench/preview": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Film the planned move with the stand-in camera. */
+    post: operations["bench_preview_preview_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/bench/previews/{name}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A preview's film. */
+    get: operations["bench_preview_film_previews__string_name__get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/briefs": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** All named briefs, the last used first, archived ones at the end. */
+    get: operations["briefs_list_briefs_briefs_get"];
+    put?: never;
+    /** Keep a brief under a name. */
+    post: operations["briefs_add_brief_briefs_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/briefs/{brief_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change a brief, and every verdict that depends on it, without measuring again. */
+    put: operations["briefs_change_brief_briefs__int_brief_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/briefs/{brief_id}/archive": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put a brief away; takes that point at it keep it. */
+    post: operations["briefs_archive_brief_briefs__int_brief_id__archive_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/briefs/{brief_id}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring an archived brief back. */
+    post: operations["briefs_restore_brief_briefs__int_brief_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/briefs/{brief_id}/use": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Let new takes point at this brief. */
+    post: operations["briefs_use_brief_briefs__int_brief_id__use_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Everything on the kit: the shooter's own first, archived entries at the end. */
+    get: operations["kit_whole_kit_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/cameras": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Add a camera. */
+    post: operations["kit_add_camera_cameras_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/cameras/{item_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Correct a camera; set-ups and takes that use it follow. */
+    put: operations["kit_change_camera_cameras__int_item_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/items/{item_id}/archive": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put an item away; set-ups that use it keep it. */
+    post: operations["kit_archive_item_items__int_item_id__archive_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/items/{item_id}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring an archived item back. */
+    post: operations["kit_restore_item_items__int_item_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/lenses": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Add a lens. */
+    post: operations["kit_add_lens_lenses_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/lenses/{item_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Correct a lens; set-ups and takes that use it follow. */
+    put: operations["kit_change_lens_lenses__int_item_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/setups": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep a set-up; new takes are filmed with it. */
+    post: operations["kit_add_setup_setups_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/setups/{setup_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change a set-up, for all takes that were filmed with it. */
+    put: operations["kit_change_setup_setups__int_setup_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/setups/{setup_id}/archive": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put a set-up away; takes that were filmed with it keep it. */
+    post: operations["kit_archive_setup_setups__int_setup_id__archive_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/setups/{setup_id}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring an archived set-up back. */
+    post: operations["kit_restore_setup_setups__int_setup_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/setups/{setup_id}/use": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Film new takes with this set-up. */
+    post: operations["kit_use_setup_setups__int_setup_id__use_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/supports": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Add a support. */
+    post: operations["kit_add_support_supports_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kit/supports/{item_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Correct a support. */
+    put: operations["kit_change_support_supports__int_item_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/status": {
     parameters: {
       query?: never;
@@ -54,7 +429,8 @@ export interface paths {
     delete: operations["takes_delete_take_takes__int_take_id__delete"];
     options?: never;
     head?: never;
-    patch?: never;
+    /** Let a take point at another brief or set-up, or give it a focal length of its own. */
+    patch: operations["takes_change_take_takes__int_take_id__patch"];
     trace?: never;
   };
   "/api/takes/{take_id}/brief": {
@@ -65,7 +441,7 @@ export interface paths {
       cookie?: never;
     };
     get?: never;
-    /** Change what is asked of a take; the verdict is recomputed without measuring again. */
+    /** Change what is asked of this take alone; judged again without measuring again. */
     put: operations["takes_change_brief_takes__int_take_id__brief_put"];
     post?: never;
     delete?: never;
@@ -198,6 +574,30 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     /**
+     * Balance
+     * @description mass_g: of all parts. centre: of mass. jitter_ratio: predicted jitter against the bare
+     *     camera, 1 where nothing is added; a model. hang: None without a handle, or where the centre
+     *     of mass lies over it (hang_reason). torque: load on the arms together, N m.
+     */
+    Balance: {
+      bare_inertia: components["schemas"]["Inertia"];
+      /** Bare Mass G */
+      bare_mass_g: number;
+      centre: components["schemas"]["Place"];
+      hang: components["schemas"]["Hang"] | null;
+      /** Hang Reason */
+      hang_reason: string | null;
+      inertia: components["schemas"]["Inertia"];
+      /** Jitter Ratio */
+      jitter_ratio: number;
+      /** Mass G */
+      mass_g: number;
+      /** Torque Arm Nm */
+      torque_arm_nm: number;
+      /** Torque Close Nm */
+      torque_close_nm: number;
+    };
+    /**
      * BandReading
      * @description excursion_pct, excursion_arcmin: root mean square of pan and tilt together.
      */
@@ -216,19 +616,86 @@ export interface components {
       /** Strongest Hz */
       strongest_hz: number | null;
     };
-    /** Brief */
+    /**
+     * Bench
+     * @description Everything that is asked on the bench of one set-up.
+     */
+    Bench: {
+      move: components["schemas"]["MoveAsk"];
+      rig: components["schemas"]["RigAsk"];
+      shake: components["schemas"]["ShakeAsk"];
+      strap: components["schemas"]["StrapAsk"];
+      time: components["schemas"]["TimeAsk"];
+    };
+    /**
+     * BenchAnswer
+     * @description One entry a panel, null where a problem says why not.
+     */
+    BenchAnswer: {
+      /** Dots */
+      dots: components["schemas"]["TakeDot"][];
+      move: components["schemas"]["Move"] | null;
+      picture: components["schemas"]["Picture"] | null;
+      /** Problems */
+      problems: components["schemas"]["Problem"][];
+      /** Reaches */
+      reaches: components["schemas"]["Reach"][];
+      rig: components["schemas"]["Balance"] | null;
+      /** Rig Parts */
+      rig_parts: components["schemas"]["Part"][];
+      shake: components["schemas"]["Shake"] | null;
+      /**
+       * Source
+       * @enum {string}
+       */
+      source: "setup" | "all" | "typical";
+      strap: components["schemas"]["StrapPlan"] | null;
+      time: components["schemas"]["Timing"] | null;
+    };
+    /**
+     * BenchAsk
+     * @description A set-up, stored or not, and the brief to judge it by. setup_id: 0 while not stored.
+     *     brief_id: null for the brief in use.
+     */
+    BenchAsk: {
+      /** Brief Id */
+      brief_id: number | null;
+      setup: components["schemas"]["SetupAsk"];
+      /** Setup Id */
+      setup_id: number;
+    };
+    /**
+     * Box
+     * @description Outer size, mm: across, upright and fore and aft.
+     */
+    Box: {
+      /** Depth Mm */
+      depth_mm: number;
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * Brief
+     * @description Ranges are the core's; see ridgewind/core/judge/brief.py.
+     */
     Brief: {
       /** Delivery Fps */
       delivery_fps: number;
+      /** Delivery Height Px */
+      delivery_height_px: number;
+      /** Delivery Width Px */
+      delivery_width_px: number;
       /**
        * Feel
        * @enum {string}
        */
       feel: "locked" | "smooth" | "alive" | "raw";
-      /** Focal Eq Mm */
-      focal_eq_mm: number;
       /** Keep Sound */
       keep_sound: boolean;
+      /** Most Crop Pct */
+      most_crop_pct: number;
       /**
        * Own Target
        * @description Gust allowed, if moved
@@ -241,11 +708,111 @@ export interface components {
       screen: "phone" | "laptop" | "cinema";
       /** Wanted S */
       wanted_s: number;
+      /** Why */
+      why: string;
     };
-    /** BriefAnswer */
-    BriefAnswer: {
+    /**
+     * BriefAsk
+     * @description A brief to be kept under a name.
+     */
+    BriefAsk: {
       brief: components["schemas"]["Brief"];
-      judgement: components["schemas"]["Judgement"] | null;
+      /** Name */
+      name: string;
+    };
+    /**
+     * BriefChanged
+     * @description judged: takes that were judged again at once. left: takes that follow in a moment.
+     */
+    BriefChanged: {
+      item: components["schemas"]["BriefItem"];
+      /** Judged */
+      judged: number;
+      /** Left */
+      left: number;
+    };
+    /**
+     * BriefItem
+     * @description A named brief. takes: how many point at it. usual: new takes point at it.
+     */
+    BriefItem: {
+      /** Archived */
+      archived: boolean;
+      brief: components["schemas"]["Brief"];
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Takes */
+      takes: number;
+      /** Target */
+      target: number;
+      /** Typical */
+      typical: boolean;
+      /** Usual */
+      usual: boolean;
+    };
+    /** BriefList */
+    BriefList: {
+      /** Briefs */
+      briefs: components["schemas"]["BriefItem"][];
+    };
+    /**
+     * Camera
+     * @description A camera without its lens. shutters: denominators of its shutter speeds, so that 50 is
+     *     1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
+     *     read_out_ms: time from the first line to the last, None where not known.
+     */
+    Camera: {
+      /** Autofocus Up To Hz */
+      autofocus_up_to_hz: number;
+      /** Mass G */
+      mass_g: number;
+      /** Modes */
+      modes: components["schemas"]["Mode"][];
+      /** Read Out Ms */
+      read_out_ms: number | null;
+      /** Sensor Long Mm */
+      sensor_long_mm: number;
+      /** Sensor Short Mm */
+      sensor_short_mm: number;
+      /** Shutters */
+      shutters: number[];
+      size: components["schemas"]["Box"];
+      /** Sound Up To Hz */
+      sound_up_to_hz: number;
+      /** Stabilisers */
+      stabilisers: components["schemas"]["Stabiliser"][];
+    };
+    /** CameraAsk */
+    CameraAsk: {
+      /** Name */
+      name: string;
+      spec: components["schemas"]["Camera"];
+    };
+    /** CameraItem */
+    CameraItem: {
+      /** Archived */
+      archived: boolean;
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Setups */
+      setups: string[];
+      spec: components["schemas"]["Camera"];
+      /** Typical */
+      typical: boolean;
+    };
+    /**
+     * ChangedItem
+     * @description setups: how many set-ups, and through them takes, were worked out again.
+     */
+    ChangedItem: {
+      /** Id */
+      id: number;
+      /** Setups */
+      setups: number;
     };
     /**
      * ClipFacts
@@ -258,6 +825,10 @@ export interface components {
       codec: string;
       /** Duration S */
       duration_s: number;
+      /** File Focal Eq Mm */
+      file_focal_eq_mm: number | null;
+      /** File Focal Mm */
+      file_focal_mm: number | null;
       /** Fps */
       fps: number;
       /** Frames */
@@ -303,6 +874,63 @@ export interface components {
       what: string;
     };
     /**
+     * Frame
+     * @description A frame inside the sensor's picture, all sides in shares of the sensor's long side.
+     */
+    Frame: {
+      /** Height */
+      height: number;
+      /** Height Px */
+      height_px: number | null;
+      /**
+       * Name
+       * @enum {string}
+       */
+      name: "sensor" | "mode" | "stabiliser" | "polish" | "delivered";
+      /** Width */
+      width: number;
+      /** Width Px */
+      width_px: number | null;
+    };
+    /**
+     * Hand
+     * @description Body speed of a way of holding: its geometric mean, degrees a second, and the spread of
+     *     its log2 from take to take. takes: how many it is from, 0 for typical figures.
+     */
+    Hand: {
+      /** Body Deg S */
+      body_deg_s: number;
+      /** Spread Log2 */
+      spread_log2: number;
+      /** Takes */
+      takes: number;
+    };
+    /**
+     * Hang
+     * @description How the rig hangs from its handle. forward_deg: nose down where positive. sideways_deg:
+     *     right side down. counterweight_g: mass at the given place that levels it fore and aft, None
+     *     where none can, with reason. shift_mm: moving the handle ahead by so much levels it too.
+     *     swing_hz: of the hung rig, fore and aft.
+     */
+    Hang: {
+      /** Counterweight G */
+      counterweight_g: number | null;
+      /** Forward Deg */
+      forward_deg: number;
+      /** Level */
+      level: boolean;
+      /** Reason */
+      reason: string | null;
+      /** Shift Mm */
+      shift_mm: number;
+      /** Sideways Deg */
+      sideways_deg: number;
+      /** Swing Hz */
+      swing_hz: number;
+      /** Swings */
+      swings: boolean;
+    };
+    /**
      * ImportAnswer
      * @description duplicate: this very film was here already; take is the one that holds it.
      */
@@ -310,6 +938,18 @@ export interface components {
       /** Duplicate */
       duplicate: boolean;
       take: components["schemas"]["TakeLine"];
+    };
+    /**
+     * Inertia
+     * @description Moments of inertia about the centre of mass, kg m².
+     */
+    Inertia: {
+      /** Pitch */
+      pitch: number;
+      /** Roll */
+      roll: number;
+      /** Yaw */
+      yaw: number;
     };
     /**
      * Judgement
@@ -344,6 +984,257 @@ export interface components {
        */
       verdict: "keep" | "lee" | "slow" | "retake";
     };
+    /** Kit */
+    Kit: {
+      /** Cameras */
+      cameras: components["schemas"]["CameraItem"][];
+      /** Lenses */
+      lenses: components["schemas"]["LensItem"][];
+      /** Setups */
+      setups: components["schemas"]["SetupItem"][];
+      /** Supports */
+      supports: components["schemas"]["SupportItem"][];
+    };
+    /**
+     * Lens
+     * @description focal_min_mm, focal_max_mm: true focal length, equal for a fixed lens. balance_mm: how
+     *     far its centre of mass lies ahead of the mount.
+     */
+    Lens: {
+      /** Balance Mm */
+      balance_mm: number;
+      /** Diameter Mm */
+      diameter_mm: number;
+      /** Focal Max Mm */
+      focal_max_mm: number;
+      /** Focal Min Mm */
+      focal_min_mm: number;
+      /** Length Mm */
+      length_mm: number;
+      /** Mass G */
+      mass_g: number;
+      /** Stabiliser */
+      stabiliser: boolean;
+    };
+    /** LensAsk */
+    LensAsk: {
+      /** Name */
+      name: string;
+      spec: components["schemas"]["Lens"];
+    };
+    /**
+     * LensCurve
+     * @description focal_mm, gust, low, high: equal lengths; low and high are one spread either side.
+     *
+     *     longest_mm: the focal length at which the usual take just passes. safe_mm: at which four
+     *     takes in five pass. Both None outside 1 to 3000 mm.
+     */
+    LensCurve: {
+      /** Focal Mm */
+      focal_mm: number[];
+      /** Gust */
+      gust: number[];
+      /** High */
+      high: number[];
+      /** Longest Mm */
+      longest_mm: number | null;
+      /** Low */
+      low: number[];
+      /** Safe Mm */
+      safe_mm: number | null;
+      /** Target */
+      target: number;
+    };
+    /** LensItem */
+    LensItem: {
+      /** Archived */
+      archived: boolean;
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Setups */
+      setups: string[];
+      spec: components["schemas"]["Lens"];
+      /** Typical */
+      typical: boolean;
+    };
+    /**
+     * Mode
+     * @description A recording mode. crop: share of the sensor's long side that it leaves unused.
+     */
+    Mode: {
+      /** Crop */
+      crop: number;
+      /** Height Px */
+      height_px: number;
+      /** Mbit S */
+      mbit_s: number;
+      /** Name */
+      name: string;
+      /** Rates Hz */
+      rates_hz: number[];
+      /** Width Px */
+      width_px: number;
+    };
+    /**
+     * Move
+     * @description Figures of a move; None where the move has no such thing.
+     *
+     *     extent_pct: how far the subject's distance slides, or the frame's edge grows, on screen.
+     *     speed_pct_s, crosses_s: as played. needed_s: capture seconds that avoid stutter. hurried:
+     *     it is done in less. counter_turn_deg: turn that keeps the subject in the middle.
+     *     foreground_pct, subject_pct, background_pct: travel across the frame. dip_m: how far the
+     *     camera sinks or bounces. horizon_deg: tip of the horizon. focal_to_mm: focal length at the
+     *     end. background_scale: how much larger the background ends.
+     */
+    Move: {
+      /** Background Pct */
+      background_pct: number;
+      /** Background Scale */
+      background_scale: number | null;
+      /** Background Seen */
+      background_seen: components["schemas"]["Seen"][];
+      /** Counter Turn Deg */
+      counter_turn_deg: number | null;
+      /** Crosses S */
+      crosses_s: number | null;
+      /** Dip M */
+      dip_m: number | null;
+      /** Dip Pct */
+      dip_pct: number | null;
+      /** Extent Deg */
+      extent_deg: number | null;
+      /** Extent Pct */
+      extent_pct: number;
+      /** Focal To Mm */
+      focal_to_mm: number | null;
+      /** Foreground Pct */
+      foreground_pct: number;
+      /** Foreground Seen */
+      foreground_seen: components["schemas"]["Seen"][];
+      /** Horizon Deg */
+      horizon_deg: number | null;
+      /** Hurried */
+      hurried: boolean;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "pan"
+        | "tilt"
+        | "slide"
+        | "push_in"
+        | "orbit"
+        | "rise"
+        | "walk"
+        | "zoom_step"
+        | "monopod_lean";
+      /** Needed S */
+      needed_s: number;
+      /** Speed Deg S */
+      speed_deg_s: number | null;
+      /** Speed M S */
+      speed_m_s: number | null;
+      /** Speed Pct S */
+      speed_pct_s: number;
+      /** Stations */
+      stations: components["schemas"]["Station"][];
+      /** Step M */
+      step_m: number | null;
+      /** Subject Pct */
+      subject_pct: number;
+      /** Subject Scale */
+      subject_scale: number | null;
+      /** Subject Seen */
+      subject_seen: components["schemas"]["Seen"][];
+      /** Travel M */
+      travel_m: number | null;
+    };
+    /**
+     * MoveAsk
+     * @description See moving.Plan; lens and rates come from set-up and brief.
+     */
+    MoveAsk: {
+      /** Amount */
+      amount: number;
+      /** Background M */
+      background_m: number;
+      /** Cadence Hz */
+      cadence_hz: number;
+      /** Crossing S */
+      crossing_s: number;
+      /** Foreground M */
+      foreground_m: number;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "pan"
+        | "tilt"
+        | "slide"
+        | "push_in"
+        | "orbit"
+        | "rise"
+        | "walk"
+        | "zoom_step"
+        | "monopod_lean";
+      /** Leg M */
+      leg_m: number;
+      /** Level */
+      level: boolean;
+      /** Pole M */
+      pole_m: number;
+      /** Seconds */
+      seconds: number;
+      /** Subject M */
+      subject_m: number;
+    };
+    /** NamedLink */
+    NamedLink: {
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+    };
+    /**
+     * Optics
+     * @description How the camera of a set-up is set. mode: index into the camera's modes. shutter:
+     *     denominator of the speed, None while it is left open.
+     */
+    Optics: {
+      /** Body Stabiliser */
+      body_stabiliser: boolean;
+      /** Digital Stabiliser */
+      digital_stabiliser: boolean;
+      /** Focal Mm */
+      focal_mm: number;
+      /** Lens Stabiliser */
+      lens_stabiliser: boolean;
+      /** Mode */
+      mode: number;
+      /** Rate Hz */
+      rate_hz: number;
+      /** Shutter */
+      shutter: number | null;
+    };
+    /**
+     * Part
+     * @description A part of the rig. place: of its middle, taken as its centre of mass. bare: it belongs
+     *     to the camera without any help, with which jitter is compared.
+     */
+    Part: {
+      /** Bare */
+      bare: boolean;
+      /** Mass G */
+      mass_g: number;
+      /** Name */
+      name: string;
+      place: components["schemas"]["Place"];
+      size: components["schemas"]["Box"];
+    };
     /**
      * PathColumns
      * @description The path thinned for drawing over the picture.
@@ -355,6 +1246,96 @@ export interface components {
       t_s: number[];
       /** Tilt Pct */
       tilt_pct: (number | null)[];
+    };
+    /**
+     * Picture
+     * @description frames: from the sensor inwards to the delivered picture at full resolution.
+     *
+     *     budget_pct: crop that the recording allows before the delivery has to be enlarged; negative
+     *     where it must be enlarged anyway. polish_pct: how much of it the brief lets polish take.
+     *     reframe_pct: what is then left for reframing.
+     */
+    Picture: {
+      /** Budget Pct */
+      budget_pct: number;
+      /** Crop Pct */
+      crop_pct: number;
+      /** Diagonal Deg */
+      diagonal_deg: number;
+      /** Enlarged */
+      enlarged: number;
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Frames */
+      frames: components["schemas"]["Frame"][];
+      /** Long Deg */
+      long_deg: number;
+      /** Polish Pct */
+      polish_pct: number;
+      /** Reframe Pct */
+      reframe_pct: number;
+      /** Short Deg */
+      short_deg: number;
+    };
+    /**
+     * Place
+     * @description A point of the rig, mm.
+     */
+    Place: {
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+      /** Z Mm */
+      z_mm: number;
+    };
+    /**
+     * Placed
+     * @description Where a support sits on this rig, in place of its usual place.
+     */
+    Placed: {
+      place: components["schemas"]["Place"];
+      /** Support Id */
+      support_id: number;
+    };
+    /**
+     * PreviewAnswer
+     * @description name: of the film. faster: than life it plays. share: of the move that it shows.
+     */
+    PreviewAnswer: {
+      /** Faster */
+      faster: number;
+      /** Name */
+      name: string;
+      /** Share */
+      share: number;
+    };
+    /**
+     * Problem
+     * @description Why a panel could not be computed: the entry that broke its rule.
+     */
+    Problem: {
+      /** Field */
+      field: string;
+      /** Message */
+      message: string;
+      /**
+       * Panel
+       * @enum {string}
+       */
+      panel: "optics" | "picture" | "shake" | "time" | "move" | "rig" | "strap";
+    };
+    /**
+     * Reach
+     * @description Equivalent focal lengths of a lens with the set-up's camera and mode.
+     */
+    Reach: {
+      /** High Mm */
+      high_mm: number;
+      /** Low Mm */
+      low_mm: number;
+      /** Name */
+      name: string;
     };
     /** RemedyLine */
     RemedyLine: {
@@ -382,6 +1363,94 @@ export interface components {
       /** Start S */
       start_s: number | null;
     };
+    /**
+     * RigAsk
+     * @description handle: where fingers hold it hanging, None for no handle. weight_at: where a
+     *     counterweight could go.
+     */
+    RigAsk: {
+      handle: components["schemas"]["Place"] | null;
+      /** Placed */
+      placed: components["schemas"]["Placed"][];
+      weight_at: components["schemas"]["Place"];
+    };
+    /**
+     * Seen
+     * @description A thing in the frame: its place from the middle, percent of the long side, right and up;
+     *     scale against the start; None while it is behind the camera.
+     */
+    Seen: {
+      /** Scale */
+      scale: number | null;
+      /** X Pct */
+      x_pct: number | null;
+      /** Y Pct */
+      y_pct: number | null;
+    };
+    /** SetupAsk */
+    SetupAsk: {
+      bench: components["schemas"]["Bench"];
+      /** Camera Id */
+      camera_id: number;
+      /** Lens Id */
+      lens_id: number;
+      /** Name */
+      name: string;
+      optics: components["schemas"]["Optics"];
+      /** Support Ids */
+      support_ids: number[];
+    };
+    /**
+     * SetupItem
+     * @description takes: how many were filmed with it. usual: new takes are filmed with it.
+     */
+    SetupItem: {
+      /** Archived */
+      archived: boolean;
+      bench: components["schemas"]["Bench"];
+      /** Camera Id */
+      camera_id: number;
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Id */
+      id: number;
+      /** Lens Id */
+      lens_id: number;
+      /** Name */
+      name: string;
+      optics: components["schemas"]["Optics"];
+      /** Support Ids */
+      support_ids: number[];
+      /** Takes */
+      takes: number;
+      /** Typical */
+      typical: boolean;
+      /** Usual */
+      usual: boolean;
+    };
+    /**
+     * Shake
+     * @description The curve, the hand that it is for, and where the set-up stands on it.
+     */
+    Shake: {
+      curve: components["schemas"]["LensCurve"];
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Gust */
+      gust: number;
+      hand: components["schemas"]["Hand"];
+    };
+    /**
+     * ShakeAsk
+     * @description typical: whose figures to take while there are no takes.
+     */
+    ShakeAsk: {
+      /**
+       * Typical
+       * @enum {string}
+       */
+      typical: "standing" | "walking";
+    };
     /** ShotLine */
     ShotLine: {
       /** End S */
@@ -394,6 +1463,60 @@ export interface components {
       start_s: number;
     };
     /**
+     * Speed
+     * @description A shutter speed of the camera, 1/denominator s. usable: its exposure fits between two
+     *     frames. safe_50, safe_60: it holds whole light pulses under 50 or 60 Hz mains.
+     */
+    Speed: {
+      /** Denominator */
+      denominator: number;
+      /** Safe 50 */
+      safe_50: boolean;
+      /** Safe 60 */
+      safe_60: boolean;
+      /** Usable */
+      usable: boolean;
+    };
+    /**
+     * Stabiliser
+     * @description One that the camera has. crop: share of the long side that it takes. up_to_hz: the
+     *     highest frame rate at which it works.
+     */
+    Stabiliser: {
+      /** Crop */
+      crop: number;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "body" | "digital";
+      /** Up To Hz */
+      up_to_hz: number;
+    };
+    /**
+     * Station
+     * @description Camera at one instant. share: of the move, 0 to 1. yaw_deg: right. pitch_deg: up.
+     *     roll_deg: clockwise from behind. focal_mm: equivalent.
+     */
+    Station: {
+      /** Focal Mm */
+      focal_mm: number;
+      /** Pitch Deg */
+      pitch_deg: number;
+      /** Roll Deg */
+      roll_deg: number;
+      /** Share */
+      share: number;
+      /** X M */
+      x_m: number;
+      /** Y M */
+      y_m: number;
+      /** Yaw Deg */
+      yaw_deg: number;
+      /** Z M */
+      z_m: number;
+    };
+    /**
      * Status
      * @description demo: the library holds made clips and is emptied at the next start.
      */
@@ -404,9 +1527,71 @@ export interface components {
       feels: {
         [key: string]: number;
       };
-      usual: components["schemas"]["Brief"];
+      /** Screens Deg */
+      screens_deg: {
+        [key: string]: number;
+      };
       /** Version */
       version: string;
+    };
+    /**
+     * StrapAsk
+     * @description See strap.Body and strap.plan_strap. length_mm, route: of a strap not among the set-up's
+     *     supports, or over-ruling it; None takes the support's.
+     */
+    StrapAsk: {
+      /** Chest Mm */
+      chest_mm: number;
+      /** Felt */
+      felt: number | null;
+      /** Forearm Mm */
+      forearm_mm: number;
+      /** Length Mm */
+      length_mm: number | null;
+      /** Measured Mm */
+      measured_mm: number | null;
+      /** Route */
+      route: ("neck" | "under_arm" | "chest") | null;
+      /** Scale Kg */
+      scale_kg: number | null;
+    };
+    /**
+     * StrapPlan
+     * @description taut_mm: length at which the strap is taut on the chosen route; by_route_mm: on each.
+     *     mark_mm: where to mark the strap from its end, None where it is too short (reason). pull_n:
+     *     from the scale or the felt level. scale_kg: what a luggage scale shows at the best pull, low
+     *     and high. verdict: slack, helps or too hard. limit_min: minutes of pull in one session.
+     */
+    StrapPlan: {
+      /** By Route Mm */
+      by_route_mm: {
+        [key: string]: number;
+      };
+      /** Limit Min */
+      limit_min: number;
+      /** Mark Mm */
+      mark_mm: number | null;
+      /** On Neck */
+      on_neck: boolean;
+      /** Pull N */
+      pull_n: number;
+      /** Reason */
+      reason: string | null;
+      /**
+       * Route
+       * @enum {string}
+       */
+      route: "neck" | "under_arm" | "chest";
+      /** Scale High Kg */
+      scale_high_kg: number;
+      /** Scale Low Kg */
+      scale_low_kg: number;
+      /** Take Up Mm */
+      take_up_mm: number;
+      /** Taut Mm */
+      taut_mm: number;
+      /** Verdict */
+      verdict: string;
     };
     /** Stretch */
     Stretch: {
@@ -418,8 +1603,74 @@ export interface components {
       start_s: number;
     };
     /**
+     * Support
+     * @description Anything that helps to hold. carried: it hangs on the camera and counts in its balance.
+     *     length_mm and route: of a strap, otherwise None.
+     */
+    Support: {
+      /** Carried */
+      carried: boolean;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        "strap" | "monopod" | "pole" | "top_handle" | "cage" | "weight" | "bag" | "cloth" | "other";
+      /** Length Mm */
+      length_mm: number | null;
+      /** Mass G */
+      mass_g: number;
+      place: components["schemas"]["Place"];
+      /** Route */
+      route: ("neck" | "under_arm" | "chest") | null;
+      size: components["schemas"]["Box"];
+    };
+    /** SupportAsk */
+    SupportAsk: {
+      /** Name */
+      name: string;
+      spec: components["schemas"]["Support"];
+    };
+    /** SupportItem */
+    SupportItem: {
+      /** Archived */
+      archived: boolean;
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Setups */
+      setups: string[];
+      spec: components["schemas"]["Support"];
+      /** Typical */
+      typical: boolean;
+    };
+    /**
+     * TakeChange
+     * @description What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
+     *     the set-up's.
+     */
+    TakeChange: {
+      /**
+       * Brief Id
+       * @default null
+       */
+      brief_id: number | null;
+      /**
+       * Own Focal Eq Mm
+       * @default null
+       */
+      own_focal_eq_mm: number | null;
+      /**
+       * Setup Id
+       * @default null
+       */
+      setup_id: number | null;
+    };
+    /**
      * TakeDetail
-     * @description path and judgement are null while the take has not been measured.
+     * @description judgement is null while the take has not been measured. brief_link: the named brief it
+     *     points at, null where its brief is its own; brief_parent: the one its own departed from.
      */
     TakeDetail: {
       /** After Id */
@@ -427,9 +1678,26 @@ export interface components {
       /** Before Id */
       before_id: number | null;
       brief: components["schemas"]["Brief"];
+      brief_link: components["schemas"]["NamedLink"] | null;
+      brief_parent: components["schemas"]["NamedLink"] | null;
       clip: components["schemas"]["ClipFacts"] | null;
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
       judgement: components["schemas"]["Judgement"] | null;
+      /** Own Focal Eq Mm */
+      own_focal_eq_mm: number | null;
+      setup: components["schemas"]["TakeSetup"] | null;
       take: components["schemas"]["TakeLine"];
+    };
+    /**
+     * TakeDot
+     * @description A measured take: the lens it was filmed with, and the gust that it reads on the screen.
+     */
+    TakeDot: {
+      /** Focal Mm */
+      focal_mm: number;
+      /** Gust */
+      gust: number;
     };
     /**
      * TakeLine
@@ -475,16 +1743,87 @@ export interface components {
     /**
      * TakePage
      * @description total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
+     *     stale: takes still to be judged again after a brief has changed.
      */
     TakePage: {
       /** All */
       all: number;
       /** Busy */
       busy: number;
+      /** Stale */
+      stale: number;
       /** Takes */
       takes: components["schemas"]["TakeLine"][];
       /** Total */
       total: number;
+    };
+    /**
+     * TakeSetup
+     * @description The set-up of a take. mode: as it says the camera recorded.
+     */
+    TakeSetup: {
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Height Px */
+      height_px: number;
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Rate Hz */
+      rate_hz: number;
+      /** Width Px */
+      width_px: number;
+    };
+    /**
+     * TimeAsk
+     * @description takes: planned for the session. spare_s: head and tail around each. mains_hz: of the
+     *     lamps, None in daylight.
+     */
+    TimeAsk: {
+      /** Mains Hz */
+      mains_hz: (50 | 60) | null;
+      /** Spare S */
+      spare_s: number;
+      /** Takes */
+      takes: number;
+    };
+    /**
+     * Timing
+     * @description playback: share of full speed when every frame is shown at the delivery rate, at most 1.
+     *     hold_s: how long to hold the shot for the seconds wanted. light_lost_stops: against
+     *     shooting at the delivery rate with the shutter at half the interval both times. half:
+     *     denominator of half the interval. nearest, nearest_safe_50, nearest_safe_60: denominators
+     *     of the camera's speeds nearest to it, None where it has none that fits. repeats: the rate is
+     *     under the delivery rate, so that frames must be repeated. storage_gb: of the session.
+     */
+    Timing: {
+      /** Half */
+      half: number;
+      /** Hold S */
+      hold_s: number;
+      /** Light Lost Stops */
+      light_lost_stops: number;
+      /** Lost */
+      lost: ("sound" | "autofocus" | "body stabiliser" | "digital stabiliser")[];
+      /** Nearest */
+      nearest: number | null;
+      /** Nearest Safe 50 */
+      nearest_safe_50: number | null;
+      /** Nearest Safe 60 */
+      nearest_safe_60: number | null;
+      /** On Screen S */
+      on_screen_s: number;
+      /** Playback */
+      playback: number;
+      /** Recorded S */
+      recorded_s: number;
+      /** Repeats */
+      repeats: boolean;
+      /** Speeds */
+      speeds: components["schemas"]["Speed"][];
+      /** Storage Gb */
+      storage_gb: number;
     };
     /**
      * TraceColumns
@@ -546,6 +1885,1092 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+  bench_figures_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BenchAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BenchAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  bench_preview_preview_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BenchAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["PreviewAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  bench_preview_film_previews__string_name__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        name: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  briefs_list_briefs_briefs_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_add_brief_briefs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BriefAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_change_brief_briefs__int_brief_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        brief_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BriefAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefChanged"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_archive_brief_briefs__int_brief_id__archive_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        brief_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_restore_brief_briefs__int_brief_id__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        brief_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_use_brief_briefs__int_brief_id__use_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        brief_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BriefItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_whole_kit_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Kit"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_add_camera_cameras_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["CameraAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_change_camera_cameras__int_item_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        item_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["CameraAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_archive_item_items__int_item_id__archive_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        item_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_restore_item_items__int_item_id__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        item_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_add_lens_lenses_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LensAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_change_lens_lenses__int_item_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        item_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LensAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_add_setup_setups_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SetupAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SetupItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_change_setup_setups__int_setup_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        setup_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SetupAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SetupItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_archive_setup_setups__int_setup_id__archive_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        setup_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SetupItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_restore_setup_setups__int_setup_id__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        setup_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SetupItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_use_setup_setups__int_setup_id__use_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        setup_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SetupItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_add_support_supports_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SupportAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  kit_change_support_supports__int_item_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        item_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SupportAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   status_api_status_get: {
     parameters: {
       query?: never;
@@ -770,6 +3195,57 @@ export interface operations {
       };
     };
   };
+  takes_change_take_takes__int_take_id__patch: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["TakeChange"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   takes_change_brief_takes__int_take_id__brief_put: {
     parameters: {
       query?: never;
@@ -791,7 +3267,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["BriefAnswer"];
+          "application/json": components["schemas"]["TakeDetail"];
         };
       };
       /** @description Bad Request */

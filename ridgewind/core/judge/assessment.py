@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.remedies import Decision, Lee, decide, find_lee, slow_rate
+from ridgewind.core.judge.remedies import Clip, Decision, Lee, decide, find_lee, slow_rate
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.reading import Reading, band_shares, read_motion
@@ -16,15 +16,6 @@ from ridgewind.core.units import pct_to_deg
 
 MOST_READINGS = 4
 """Playback rates that an analysis keeps at a time."""
-
-
-@dataclass(frozen=True)
-class Clip:
-    """Facts of the file that the judgement needs."""
-
-    fps: float
-    duration_s: float
-    has_sound: bool
 
 
 @dataclass(frozen=True)
@@ -85,15 +76,13 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
         gust=reading.gust(screen_deg=screen_deg),
         peak_gust=reading.peak(screen_deg=screen_deg),
         floor_gust=reading.floor(screen_deg=screen_deg),
-        body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=brief.focal_eq_mm),
+        body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
         decision=decide(
             reading,
             slowed,
             bands,
             brief,
             lee=lee,
-            fps=clip.fps,
-            has_sound=clip.has_sound,
-            duration_s=clip.duration_s,
+            clip=clip,
         ),
     )

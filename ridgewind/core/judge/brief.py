@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ridgewind.core.errors import InvalidArgumentError, require_positive
+from ridgewind.core.errors import require_between, require_choice
 
 FEELS = {"locked": 1.5, "smooth": 4.0, "alive": 6.0, "raw": 8.0}
 """Gust that each feel allows."""
@@ -15,9 +15,12 @@ SCREENS_DEG = {"phone": 12.0, "laptop": 30.0, "cinema": 45.0}
 USUAL_FEEL = "smooth"
 USUAL_SCREEN = "laptop"
 USUAL_DELIVERY_FPS = 24.0
+USUAL_DELIVERY_PX = (1920, 1080)
 USUAL_WANTED_S = 4.0
-USUAL_FOCAL_EQ_MM = 26.0
-"""Defaults while nothing is known: 26 mm is a typical main lens of a phone (chosen here)."""
+USUAL_MOST_CROP_PCT = 10.0
+"""Defaults while nothing is known; 10 % is where a polish stops being light or medium."""
+
+LONGEST_WHY = 500
 
 
 @dataclass(frozen=True)
@@ -25,30 +28,34 @@ class Brief:
     """What is asked of a take.
 
     feel: a key of FEELS. screen: a key of SCREENS_DEG. delivery_fps: frames a second of the
-    finished film. wanted_s: seconds wanted on screen. focal_eq_mm: equivalent focal length.
-    keep_sound: sound or speech forbids slowing down. own_target: gust allowed, where the
-    shooter has moved it from the feel's default.
+    finished film. delivery_width_px, delivery_height_px: its size. wanted_s: seconds wanted on
+    screen. keep_sound: sound or speech forbids slowing down. own_target: gust allowed, where
+    the shooter has moved it from the feel's default. most_crop_pct: of the long side that
+    polish may take. why: why shake is wanted where it is, in words for the shooter alone.
     """
 
     feel: str
     screen: str
     delivery_fps: float
+    delivery_width_px: int
+    delivery_height_px: int
     wanted_s: float
-    focal_eq_mm: float
     keep_sound: bool
-    own_target: float | None = None
+    own_target: float | None
+    most_crop_pct: float
+    why: str
 
     def __post_init__(self) -> None:
-        if self.feel not in FEELS:
-            raise InvalidArgumentError("feel", self.feel, f"it must be one of {', '.join(FEELS)}")
-        if self.screen not in SCREENS_DEG:
-            rule = f"it must be one of {', '.join(SCREENS_DEG)}"
-            raise InvalidArgumentError("screen", self.screen, rule)
-        require_positive("delivery_fps", self.delivery_fps)
-        require_positive("wanted_s", self.wanted_s)
-        require_positive("focal_eq_mm", self.focal_eq_mm)
-        if self.own_target is not None and not 0 <= self.own_target <= 10:
-            raise InvalidArgumentError("own_target", self.own_target, "gust goes from 0 to 10")
+        require_choice("feel", self.feel, FEELS)
+        require_choice("screen", self.screen, SCREENS_DEG)
+        require_between("delivery_fps", self.delivery_fps, 1, 1000, "frames a second")
+        for name in ("delivery_width_px", "delivery_height_px"):
+            require_between(name, getattr(self, name), 64, 20_000, "px")
+        require_between("wanted_s", self.wanted_s, 0.1, 36_000, "s")
+        require_between("most_crop_pct", self.most_crop_pct, 0, 90, "%")
+        if self.own_target is not None:
+            require_between("own_target", self.own_target, 0, 10)
+        require_between("why", len(self.why), 0, LONGEST_WHY, "characters")
 
     @property
     def target(self) -> float:
@@ -59,14 +66,23 @@ class Brief:
     def screen_deg(self) -> float:
         return SCREENS_DEG[self.screen]
 
+    @property
+    def delivery_px(self) -> tuple[int, int]:
+        return self.delivery_width_px, self.delivery_height_px
 
-def usual_brief() -> Brief:
+
+def usual_brief(feel: str = USUAL_FEEL) -> Brief:
     """The brief that is assumed until the shooter says otherwise."""
+    width, height = USUAL_DELIVERY_PX
     return Brief(
-        feel=USUAL_FEEL,
+        feel=feel,
         screen=USUAL_SCREEN,
         delivery_fps=USUAL_DELIVERY_FPS,
+        delivery_width_px=width,
+        delivery_height_px=height,
         wanted_s=USUAL_WANTED_S,
-        focal_eq_mm=USUAL_FOCAL_EQ_MM,
         keep_sound=False,
+        own_target=None,
+        most_crop_pct=USUAL_MOST_CROP_PCT,
+        why="",
     )

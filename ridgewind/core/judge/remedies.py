@@ -9,11 +9,18 @@ from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING
 from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
 from ridgewind.core.shake.reading import Reading, ShotReading
 
 SLOWEST_USEFUL_RATE = 0.9
 """Slowing by less than a tenth changes nothing that can be seen (chosen here)."""
+
+LEAST_ENLARGING = 1.05
+"""Enlarging by less cannot be seen (chosen here)."""
+
+WIDEST_USUAL_MM = 13.0
+"""No wider lens is suggested: few kits hold one, and it changes the shot (chosen here)."""
 
 BAND_RANGES = {
     "drift": "under 0.3 Hz",
@@ -30,6 +37,18 @@ ONE_CHANGE = {
     "jitter": "Tuck the elbows in, add a third contact, or go wider.",
     "buzz": "Hold the camera off what vibrates, and switch the stabiliser off on a support.",
 }
+
+
+@dataclass(frozen=True)
+class Clip:
+    """Facts of the file and its set-up that the judgement needs. size_px: as displayed.
+    focal_eq_mm: equivalent focal length."""
+
+    fps: float
+    duration_s: float
+    has_sound: bool
+    size_px: tuple[int, int]
+    focal_eq_mm: float
 
 
 @dataclass(frozen=True)
@@ -100,21 +119,18 @@ def decide(
     brief: Brief,
     *,
     lee: Lee | None,
-    fps: float,
-    has_sound: bool,
-    duration_s: float,
+    clip: Clip,
 ) -> Decision:
     """Weigh the remedies.
 
     lee: the calm stretch as shot. slowed: the reading at the rate that delivery allows, None
     where slowing is not open.
-    fps: frames a second as captured. duration_s: length of the clip.
     """
     remedies = (
-        _keep(as_shot, brief, duration_s),
-        _keep_lee(lee, as_shot, brief, duration_s),
-        _slow(slowed, brief, fps, has_sound, duration_s),
-        _retake(bands),
+        _keep(as_shot, brief, clip),
+        _keep_lee(lee, as_shot, brief, clip.duration_s),
+        _slow(slowed, brief, clip),
+        _retake(bands, as_shot, brief, clip),
     )
     chosen = next(remedy for remedy in remedies if remedy.passes)
     return Decision(remedies, chosen.kind, _verdict_text(chosen, remedies, brief))
@@ -138,10 +154,10 @@ def _over(gust: float, peak: float, brief: Brief) -> str:
     return f"Peak {peak:.1f}, more than 1 over target."
 
 
-def _keep(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
+def _keep(reading: Reading, brief: Brief, clip: Clip) -> Remedy:
     gust = reading.gust(screen_deg=brief.screen_deg)
     peak = reading.peak(screen_deg=brief.screen_deg)
-    passes = _passes(gust, peak, brief)
+    passes, duration_s = _passes(gust, peak, brief), clip.duration_s
     if gust is None or peak is None:
         reason = "Not measurable."
     elif not passes:
@@ -150,7 +166,21 @@ def _keep(reading: Reading, brief: Brief, duration_s: float) -> Remedy:
         reason = f"Calm throughout, but {duration_s:.1f} s where you want {brief.wanted_s:g} s."
     else:
         reason = f"Calm throughout. Peak {peak:.1f}."
-    return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, "", reason)
+    cost = _enlarging(brief, clip)
+    if cost and passes:
+        reason += f" {cost[0].upper()}{cost[1:]}."
+    return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, cost, reason)
+
+
+def _enlarging(brief: Brief, clip: Clip) -> str:
+    """What it means that the picture is smaller than its delivery, or nothing."""
+    width, height = clip.size_px
+    shape = brief.delivery_width_px / brief.delivery_height_px
+    fits = min(float(width), height * shape)
+    factor = brief.delivery_width_px / fits
+    if factor < LEAST_ENLARGING:
+        return ""
+    return f"enlarged {factor:.1f} times for {brief.delivery_width_px} px"
 
 
 def _keep_lee(lee: Lee | None, reading: Reading, brief: Brief, duration_s: float) -> Remedy:
@@ -185,9 +215,8 @@ def _calmest_words(reading: Reading, brief: Brief) -> str:
     return f" Its calmest {brief.wanted_s:g} s, from {start_s:.1f} s, read {gust:.1f}."
 
 
-def _slow(
-    reading: Reading | None, brief: Brief, fps: float, has_sound: bool, duration_s: float
-) -> Remedy:
+def _slow(reading: Reading | None, brief: Brief, clip: Clip) -> Remedy:
+    fps, has_sound, duration_s = clip.fps, clip.has_sound, clip.duration_s
     if reading is None:
         if brief.keep_sound:
             reason = "Not open: the brief keeps the sound."
@@ -218,7 +247,7 @@ def _slow(
     )  # fmt: skip
 
 
-def _retake(bands: tuple[Band, ...]) -> Remedy:
+def _retake(bands: tuple[Band, ...], reading: Reading, brief: Brief, clip: Clip) -> Remedy:
     known = [band for band in bands if band.share is not None]
     top = max(known, key=lambda band: band.share or 0.0, default=None)
     if top is None or not top.share:
@@ -228,7 +257,21 @@ def _retake(bands: tuple[Band, ...]) -> Remedy:
         if top.strongest_hz is not None and top.name != "drift":
             where = f"near {top.strongest_hz:.1f} Hz"
         reason = f"Most is {top.name} ({100 * top.share:.0f} %, {where}). {ONE_CHANGE[top.name]}"
+    reason += _wider(reading, brief, clip)
     return Remedy("retake", True, None, None, None, None, 1.0, None, "the shot again", reason)
+
+
+def _wider(reading: Reading, brief: Brief, clip: Clip) -> str:
+    """The focal length at which the same hand would pass, where a lens could reach it."""
+    gust = reading.gust(screen_deg=brief.screen_deg)
+    peak = reading.peak(screen_deg=brief.screen_deg)
+    if gust is None or peak is None or gust >= GUST_MAX:
+        return ""
+    over = max(gust - brief.target, peak - brief.target - PEAK_ALLOWANCE)
+    focal = clip.focal_eq_mm * 2.0 ** (-over / STEP_PER_DOUBLING)
+    if over <= 0 or focal < WIDEST_USUAL_MM:
+        return ""
+    return f" At {int(focal)} mm the same hand would pass."
 
 
 def _verdict_text(chosen: Remedy, remedies: tuple[Remedy, ...], brief: Brief) -> str:
