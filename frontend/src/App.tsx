@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Navigate, Route, Routes, useNavigate } from "react-router";
 import { HatchPattern } from "./charts/SmallRidge";
 import { KeysDialog } from "./KeysDialog";
@@ -9,6 +9,23 @@ import { useTheme } from "./theme/useTheme";
 import { PLACES, Trail } from "./Trail";
 import { useNotices } from "./ui/notices";
 import { useKeys } from "./ui/useKeys";
+
+/** Places that are not the first thing seen are loaded when they are opened. */
+const PlanPage = lazy(() =>
+  import("./places/plan/PlanPage").then((room) => ({ default: room.PlanPage })),
+);
+const KitPage = lazy(() =>
+  import("./places/kit/KitPage").then((room) => ({ default: room.KitPage })),
+);
+const ItemRoute = lazy(() =>
+  import("./places/kit/ItemRoute").then((room) => ({ default: room.ItemRoute })),
+);
+const BenchPage = lazy(() =>
+  import("./places/bench/BenchPage").then((room) => ({ default: room.BenchPage })),
+);
+const CardPage = lazy(() =>
+  import("./places/bench/CardPage").then((room) => ({ default: room.CardPage })),
+);
 
 /** The frame around every place. */
 export function App() {
@@ -30,11 +47,18 @@ export function App() {
       <HatchPattern />
       <Trail theme={theme} onTheme={changeTheme} onKeys={() => setKeysOpen(true)} />
       <main id="main" tabIndex={-1} className="outline-none">
-        <Routes>
-          <Route path="/takes" element={<TakesPage />} />
-          <Route path="/takes/:id" element={<TakePage />} />
-          <Route path="*" element={<Navigate to="/takes" replace />} />
-        </Routes>
+        <Suspense fallback={<p className="p-8 text-stone">Opening…</p>}>
+          <Routes>
+            <Route path="/plan" element={<PlanPage />} />
+            <Route path="/kit" element={<KitPage />} />
+            <Route path="/kit/setups/:id" element={<BenchPage />} />
+            <Route path="/kit/setups/:id/card" element={<CardPage />} />
+            <Route path="/kit/:kind/:id" element={<ItemRoute />} />
+            <Route path="/takes" element={<TakesPage />} />
+            <Route path="/takes/:id" element={<TakePage />} />
+            <Route path="*" element={<Navigate to="/takes" replace />} />
+          </Routes>
+        </Suspense>
       </main>
       <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
     </DropAnywhere>

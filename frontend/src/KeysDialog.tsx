@@ -2,40 +2,88 @@ import { useLocation } from "react-router";
 import { Dialog } from "./ui/Dialog";
 import { Key } from "./ui/Key";
 
-const EVERYWHERE = [
+type Line = [keys: string, words: string];
+
+const EVERYWHERE: Line[] = [
+  ["1", "Go to Plan"],
+  ["2", "Go to Kit"],
   ["4", "Go to Takes"],
   ["T", "Light or dusk theme"],
-  ["Z", "Undo the last deletion"],
+  ["Z", "Undo what can be undone"],
   ["?", "These keys"],
 ];
-const LIST = [
-  ["I", "Bring clips in"],
-  ["↑ ↓", "Choose a take"],
-  ["Enter", "Open it"],
-  ["Delete", "Delete it"],
-  ["/", "Find by name"],
-];
-const TAKE = [
-  ["Enter", "Play the verdict"],
-  ["Space", "Play or pause"],
-  ["← →", "One frame back or on"],
-  ["Shift ← →", "One second back or on"],
-  ["C", "Loop the lee"],
-  ["↑ ↓", "Earlier or later take"],
-  ["Delete", "Delete this take"],
-  ["Esc", "Back to the list"],
+
+/** Keys by the address of their page; the first that fits counts. */
+const PAGES: [address: RegExp, keys: Line[]][] = [
+  [
+    /^\/takes\/\d+/,
+    [
+      ["Enter", "Play the verdict"],
+      ["Space", "Play or pause"],
+      ["← →", "One frame back or on"],
+      ["Shift ← →", "One second back or on"],
+      ["C", "Loop the lee"],
+      ["↑ ↓", "Earlier or later take"],
+      ["Delete", "Delete this take"],
+      ["Esc", "Back to the list"],
+    ],
+  ],
+  [
+    /^\/kit\/setups\/\d+\/card/,
+    [
+      ["P", "Print the card"],
+      ["Esc", "Back to the bench"],
+    ],
+  ],
+  [
+    /^\/kit\/setups\//,
+    [
+      [", .", "Panel before or after"],
+      ["F", "Film the move"],
+      ["S", "Save"],
+      ["P", "Card to carry"],
+      ["Esc", "Back to the kit"],
+    ],
+  ],
+  [
+    /^\/kit\/./,
+    [
+      ["S", "Save"],
+      ["Esc", "Back to the kit"],
+    ],
+  ],
+  [/^\/kit/, [["N", "New set-up"]]],
+  [
+    /^\/plan/,
+    [
+      ["↑ ↓", "Choose a brief"],
+      ["N", "New from this one"],
+      ["S", "Save"],
+    ],
+  ],
+  [
+    /./,
+    [
+      ["I", "Bring clips in"],
+      ["↑ ↓", "Choose a take"],
+      ["Enter", "Open it"],
+      ["Delete", "Delete it"],
+      ["/", "Find by name"],
+    ],
+  ],
 ];
 
 /** The keys of the page. */
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const here = /^\/takes\/\d+/.test(useLocation().pathname) ? TAKE : LIST;
+  const { pathname } = useLocation();
+  const here = PAGES.find(([address]) => address.test(pathname))?.[1] ?? [];
   return (
     <Dialog title="Keys of this page" open={open} onClose={onClose}>
       <dl className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-2">
         {[...here, ...EVERYWHERE].map(([keys, words]) => (
           <div key={`${keys} ${words}`} className="contents">
             <dt className="flex gap-1">
-              {keys?.split(" ").map((key) => (
+              {keys.split(" ").map((key) => (
                 <Key key={key}>{key}</Key>
               ))}
             </dt>

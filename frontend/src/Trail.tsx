@@ -5,7 +5,11 @@ import type { Theme } from "./theme/useTheme";
 import { Key } from "./ui/Key";
 
 /** Places in the order of the work; a place is on the trail once it works. */
-export const PLACES = [{ key: "4", to: "/takes", words: "Takes" }] as const;
+export const PLACES = [
+  { key: "1", to: "/plan", words: "Plan" },
+  { key: "2", to: "/kit", words: "Kit" },
+  { key: "4", to: "/takes", words: "Takes" },
+] as const;
 
 type Props = { theme: Theme; onTheme: () => void; onKeys: () => void };
 
@@ -14,47 +18,35 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
   const status = useStatus();
   const waiting = useTakes({ sort: "imported", descending: true }).data?.pages[0]?.busy ?? 0;
   return (
-    <header className="relative flex h-[54px] items-center border-b border-line bg-paper px-4 sm:px-8">
-      <span className="mr-6 text-[17px] font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-9">
+    <header className="relative flex h-[54px] items-center border-b border-line bg-paper px-4 sm:px-8 print:hidden">
+      <span className="mr-3 text-[17px] font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
         Ridgewind
       </span>
-      <nav aria-label="Places" className="flex">
-        {PLACES.map((place) => (
-          <NavLink
-            key={place.to}
-            to={place.to}
-            className="relative flex h-[54px] items-center gap-1.5 px-1 font-medium text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
-          >
-            <Key>{place.key}</Key> {place.words}
-            {waiting > 0 && (
-              <b className="rounded ml-1 bg-lamp px-1.5 text-[11.5px] font-semibold text-lamp-ink">
-                {waiting} to measure
-              </b>
-            )}
-          </NavLink>
-        ))}
+      <nav aria-label="Places" className="flex sm:gap-4">
+        {PLACES.map((place) => {
+          const busy = place.to === "/takes" && waiting > 0;
+          return (
+            <NavLink
+              key={place.to}
+              to={place.to}
+              className="relative flex h-[54px] items-center gap-1.5 px-1.5 font-medium text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
+            >
+              <Key>{place.key}</Key> {place.words}
+              {busy && (
+                <b className="rounded ml-1 bg-lamp px-1.5 text-[11.5px] font-semibold text-lamp-ink">
+                  {waiting}
+                  <span className="sr-only sm:not-sr-only"> to measure</span>
+                </b>
+              )}
+              <Profile rises={busy} />
+            </NavLink>
+          );
+        })}
       </nav>
-      <svg
-        className="pointer-events-none absolute bottom-[-1px] left-[120px] h-[14px] w-[260px] sm:left-[160px]"
-        viewBox="0 0 260 14"
-        aria-hidden="true"
-        preserveAspectRatio="none"
-      >
-        <path
-          d={
-            waiting > 0
-              ? "M0 13H20l14-4 14 3 16-9 18 6 14-4 20 8H260"
-              : "M0 13H24l14-3 16 2 18-4 20 5H260"
-          }
-          fill="none"
-          stroke="var(--ridge-4)"
-          strokeWidth="1.3"
-        />
-      </svg>
       <div className="ml-auto flex items-center gap-4 text-note text-stone">
         {status.data?.demo && (
           <span>
-            Demo: made clips<span className="hidden sm:inline">, emptied at every start</span>
+            Demo<span className="hidden sm:inline">: made clips, emptied at every start</span>
           </span>
         )}
         <button
@@ -74,5 +66,29 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
         </button>
       </div>
     </header>
+  );
+}
+
+/** A place's part of the profile line: joined to its neighbours, a hill where something waits. */
+function Profile({ rises }: { rises: boolean }) {
+  return (
+    <svg
+      className="pointer-events-none absolute bottom-[-1px] left-0 h-[14px] w-[calc(100%+4px)] sm:w-[calc(100%+16px)]"
+      viewBox="0 0 100 14"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      <path
+        d={
+          rises
+            ? "M0 13L12 9 24 12 40 3 56 9 68 5 84 13H100"
+            : "M0 13L22 11.5 42 13 62 10.5 82 13H100"
+        }
+        fill="none"
+        stroke="var(--ridge-4)"
+        strokeWidth="1.3"
+        vectorEffect="non-scaling-stroke"
+      />
+    </svg>
   );
 }

@@ -7,6 +7,7 @@ import { App } from "./App";
 import { ImportProvider } from "./places/takes/imports";
 import "./theme/theme.css";
 import { NoticeProvider } from "./ui/notices";
+import { UnitsProvider } from "./ui/useUnits";
 
 const MOST_TRIES = 2;
 
@@ -24,13 +25,15 @@ if (!root) throw new Error("the page has no root");
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <NoticeProvider>
-        <ImportProvider>
-          <BrowserRouter>
-            <App />
-          </BrowserRouter>
-        </ImportProvider>
-      </NoticeProvider>
+      <UnitsProvider>
+        <NoticeProvider>
+          <ImportProvider>
+            <BrowserRouter>
+              <App />
+            </BrowserRouter>
+          </ImportProvider>
+        </NoticeProvider>
+      </UnitsProvider>
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -241,10 +241,12 @@ class NamedLink(BaseModel):
 
 
 class TakeSetup(BaseModel):
-    """The set-up of a take. mode: as it says the camera recorded."""
+    """The set-up of a take: its lens, and how it says the camera recorded."""
 
     id: int
     name: str
+    typical: bool
+    focal_mm: float
     focal_eq_mm: float
     width_px: int
     height_px: int

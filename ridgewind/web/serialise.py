@@ -80,6 +80,8 @@ def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
     return models.TakeSetup(
         id=row.id,
         name=row.ask.name,
+        typical=row.typical,
+        focal_mm=row.ask.optics.focal_mm,
         focal_eq_mm=row.focal_eq_mm,
         width_px=mode.width_px,
         height_px=mode.height_px,

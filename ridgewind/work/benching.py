@@ -144,8 +144,7 @@ def _reaches(db: sqlite3.Connection, parts: Parts) -> tuple[Reach, ...]:
     for row in kit.items(db):
         if row.archived or not isinstance(row.spec, Lens):
             continue
-        # A lens that is built into a camera fits no other one.
-        if (row.spec.mass_g <= 0) != (parts.lens.mass_g <= 0):
+        if row.spec.mount.casefold() != parts.camera.mount.casefold():
             continue
         ends = [
             optics.equivalent_focal_mm(focal, sensor_long_mm=parts.camera.sensor_long_mm, crop=crop)

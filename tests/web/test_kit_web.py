@@ -142,8 +142,8 @@ def test_archiving_and_using_briefs(client):
 def test_a_camera_lens_and_set_up_from_nothing_to_a_takes_body_speed(client, measured):
     whole = get(client, "/api/kit")
     camera = whole["cameras"][0]["spec"] | {"sensor_long_mm": 18.0, "sensor_short_mm": 12.0}
-    lens = {"focal_min_mm": 20, "focal_max_mm": 20, "stabiliser": False, "mass_g": 200,
-            "length_mm": 50, "diameter_mm": 60, "balance_mm": 25}  # fmt: skip
+    lens = {"mount": "m", "focal_min_mm": 20, "focal_max_mm": 20, "stabiliser": False,
+            "mass_g": 200, "length_mm": 50, "diameter_mm": 60, "balance_mm": 25}  # fmt: skip
     camera_id = send(client, "POST", "/api/kit/cameras", {"name": "C", "spec": camera}, 201)["id"]
     lens_id = send(client, "POST", "/api/kit/lenses", {"name": "L", "spec": lens}, 201)["id"]
     setup = first_setup(client)

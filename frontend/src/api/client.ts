@@ -1,6 +1,7 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
+export type { components };
 type Schemas = components["schemas"];
 export type Brief = Schemas["Brief"];
 export type BandReading = Schemas["BandReading"];
@@ -12,6 +13,8 @@ export type PathColumns = Schemas["PathColumns"];
 export type RemedyLine = Schemas["RemedyLine"];
 export type TakeDetail = Schemas["TakeDetail"];
 export type TakeLine = Schemas["TakeLine"];
+/** Parts that are left out stay as they are. */
+export type TakeChange = Partial<Schemas["TakeChange"]>;
 export type TraceColumns = Schemas["TraceColumns"];
 export type RemedyName = RemedyLine["remedy"];
 export type FeelName = Brief["feel"];
@@ -23,9 +26,12 @@ export const client = createClient<paths>({ baseUrl: location.origin });
 /** An error that the server explained: what happened, why, and what to do next. */
 export class ExplainedError extends Error {
   readonly hint: string;
-  constructor(body: Pick<ErrorBody, "message" | "hint">) {
+  /** The part of the request that it is about, where it is about one. */
+  readonly field: string | null;
+  constructor(body: Pick<ErrorBody, "message" | "hint"> & Partial<Pick<ErrorBody, "field">>) {
     super(body.message);
     this.hint = body.hint;
+    this.field = body.field ?? null;
   }
 }
 

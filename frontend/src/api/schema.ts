@@ -759,7 +759,8 @@ export interface components {
     };
     /**
      * Camera
-     * @description A camera without its lens. shutters: denominators of its shutter speeds, so that 50 is
+     * @description A camera without its lens. mount: what lenses fit it, in the shooter's own word; lenses
+     *     that are built in have one of their own. shutters: denominators of its shutter speeds, so that 50 is
      *     1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
      *     read_out_ms: time from the first line to the last, None where not known.
      */
@@ -770,6 +771,8 @@ export interface components {
       mass_g: number;
       /** Modes */
       modes: components["schemas"]["Mode"][];
+      /** Mount */
+      mount: string;
       /** Read Out Ms */
       read_out_ms: number | null;
       /** Sensor Long Mm */
@@ -997,8 +1000,8 @@ export interface components {
     };
     /**
      * Lens
-     * @description focal_min_mm, focal_max_mm: true focal length, equal for a fixed lens. balance_mm: how
-     *     far its centre of mass lies ahead of the mount.
+     * @description mount: which cameras it fits. focal_min_mm, focal_max_mm: true focal length, equal for a
+     *     fixed lens. balance_mm: how far its centre of mass lies ahead of the mount.
      */
     Lens: {
       /** Balance Mm */
@@ -1013,6 +1016,8 @@ export interface components {
       length_mm: number;
       /** Mass G */
       mass_g: number;
+      /** Mount */
+      mount: string;
       /** Stabiliser */
       stabiliser: boolean;
     };
@@ -1759,11 +1764,13 @@ export interface components {
     };
     /**
      * TakeSetup
-     * @description The set-up of a take. mode: as it says the camera recorded.
+     * @description The set-up of a take: its lens, and how it says the camera recorded.
      */
     TakeSetup: {
       /** Focal Eq Mm */
       focal_eq_mm: number;
+      /** Focal Mm */
+      focal_mm: number;
       /** Height Px */
       height_px: number;
       /** Id */
@@ -1772,6 +1779,8 @@ export interface components {
       name: string;
       /** Rate Hz */
       rate_hz: number;
+      /** Typical */
+      typical: boolean;
       /** Width Px */
       width_px: number;
     };

@@ -5,7 +5,15 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import { client, dataOf, type Brief, type ListQuery, type TakeDetail } from "./client";
+import {
+  client,
+  dataOf,
+  type components,
+  type Brief,
+  type ListQuery,
+  type TakeChange,
+  type TakeDetail,
+} from "./client";
 
 const PAGE_ROWS = 100;
 const BUSY_REFRESH_MS = 600;
@@ -31,7 +39,9 @@ export function useTakes(filter: ListFilter) {
     },
     placeholderData: keepPreviousData,
     refetchInterval: (query) =>
-      query.state.data?.pages[0]?.busy ? BUSY_REFRESH_MS : IDLE_REFRESH_MS,
+      query.state.data?.pages[0]?.busy || query.state.data?.pages[0]?.stale
+        ? BUSY_REFRESH_MS
+        : IDLE_REFRESH_MS,
   });
 }
 
@@ -69,7 +79,27 @@ export function useStatus() {
   });
 }
 
-/** Change a take's brief; the page shows the new judgement as soon as it is back. */
+/** Let a take point at another brief or set-up, or give it a lens of its own. */
+export function useChangeTake(id: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: TakeChange) =>
+      dataOf(
+        client.PATCH("/api/takes/{take_id}", {
+          params: { path: { take_id: id } },
+          body: body as components["schemas"]["TakeChange"],
+        }),
+      ),
+    onSuccess: (detail) => {
+      cache.setQueryData<TakeDetail>(["take", id], detail);
+      for (const key of ["takes", "briefs", "kit"]) {
+        void cache.invalidateQueries({ queryKey: [key] });
+      }
+    },
+  });
+}
+
+/** Change what is asked of this take alone; the new judgement shows as soon as it is back. */
 export function useChangeBrief(id: number) {
   const cache = useQueryClient();
   return useMutation({
@@ -84,8 +114,8 @@ export function useChangeBrief(id: number) {
     onMutate: (brief) => {
       cache.setQueryData<TakeDetail>(["take", id], (old) => old && { ...old, brief });
     },
-    onSuccess: (answer) => {
-      cache.setQueryData<TakeDetail>(["take", id], (old) => old && { ...old, ...answer });
+    onSuccess: (detail) => {
+      cache.setQueryData<TakeDetail>(["take", id], detail);
       void cache.invalidateQueries({ queryKey: ["takes"] });
     },
     onError: () => cache.invalidateQueries({ queryKey: ["take", id] }),

@@ -6,15 +6,22 @@ type Props<T extends string> = {
   value: T;
   options: readonly { value: T; words: string }[];
   onChange: (value: T) => void;
+  wide?: boolean;
 };
 
 /** One of a few choices. */
-export function Select<T extends string>({ label, value, options, onChange }: Props<T>) {
+export function Select<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  wide = false,
+}: Props<T>) {
   return (
     <Radix.Root value={value} onValueChange={(next) => onChange(next as T)}>
       <Radix.Trigger
         aria-label={label}
-        className="rounded inline-flex h-[28px] items-center gap-1 border border-line bg-paper px-2 text-note font-medium hover:border-ridge-2"
+        className={`rounded inline-flex items-center gap-1 border border-line bg-paper px-2 text-note font-medium hover:border-ridge-2 ${wide ? "h-[30px] w-full justify-between" : "h-[28px]"} max-w-full [&>span]:truncate`}
       >
         <Radix.Value />
         <ChevronDown size={13} className="text-stone" aria-hidden />
@@ -25,7 +32,7 @@ export function Select<T extends string>({ label, value, options, onChange }: Pr
           sideOffset={4}
           className="rounded z-30 border border-line bg-paper py-1 shadow-lg"
         >
-          <Radix.Viewport>
+          <Radix.Viewport className="max-h-[min(60vh,420px)] overflow-y-auto">
             {options.map((option) => (
               <Radix.Item
                 key={option.value}

@@ -11,7 +11,13 @@ import {
 import { ExplainedError } from "../api/client";
 import { Key } from "./Key";
 
-type Notice = { id: number; text: string; hint?: string; fault?: boolean; undo?: () => void };
+type Notice = {
+  id: number;
+  text: string;
+  hint?: string | undefined;
+  fault?: boolean;
+  undo?: () => void;
+};
 type Say = (notice: Omit<Notice, "id">) => void;
 type Notices = { say: Say; fail: (error: unknown) => void; undoLast: () => void };
 

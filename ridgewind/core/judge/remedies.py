@@ -8,13 +8,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
+from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING
 from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
 from ridgewind.core.shake.reading import Reading, ShotReading
-
-SLOWEST_USEFUL_RATE = 0.9
-"""Slowing by less than a tenth changes nothing that can be seen (chosen here)."""
 
 LEAST_ENLARGING = 1.05
 """Enlarging by less cannot be seen (chosen here)."""

@@ -91,10 +91,12 @@ class Mode:
 
 @dataclass(frozen=True)
 class Camera:
-    """A camera without its lens. shutters: denominators of its shutter speeds, so that 50 is
-    1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
+    """A camera without its lens. mount: what lenses fit it, in the shooter's own word; lenses
+    that are built in have one of their own. shutters: denominators of its shutter speeds, so
+    that 50 is 1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
     read_out_ms: time from the first line to the last, None where not known."""
 
+    mount: str
     sensor_long_mm: float
     sensor_short_mm: float
     modes: tuple[Mode, ...]
@@ -107,6 +109,7 @@ class Camera:
     size: Box
 
     def __post_init__(self) -> None:
+        _require_name(self.mount, "mount")
         require_between("sensor_long_mm", self.sensor_long_mm, 1, 100, "mm")
         require_between("sensor_short_mm", self.sensor_short_mm, 1, self.sensor_long_mm, "mm")
         if not self.modes:
@@ -127,9 +130,10 @@ class Camera:
 
 @dataclass(frozen=True)
 class Lens:
-    """focal_min_mm, focal_max_mm: true focal length, equal for a fixed lens. balance_mm: how
-    far its centre of mass lies ahead of the mount."""
+    """mount: which cameras it fits. focal_min_mm, focal_max_mm: true focal length, equal for a
+    fixed lens. balance_mm: how far its centre of mass lies ahead of the mount."""
 
+    mount: str
     focal_min_mm: float
     focal_max_mm: float
     stabiliser: bool
@@ -139,6 +143,7 @@ class Lens:
     balance_mm: float
 
     def __post_init__(self) -> None:
+        _require_name(self.mount, "mount")
         require_between("focal_min_mm", self.focal_min_mm, *FOCAL_RANGE_MM, "mm")
         require_between("focal_max_mm", self.focal_max_mm, self.focal_min_mm, FOCAL_RANGE_MM[1],
                         "mm")  # fmt: skip
@@ -224,6 +229,6 @@ def active_stabilisers(camera: Camera, optics: Optics) -> tuple[Stabiliser, ...]
     )
 
 
-def _require_name(name: str) -> None:
-    if not name.strip() or len(name) > 120:
-        raise InvalidArgumentError("name", name, "it needs a name of at most 120 characters")
+def _require_name(words: str, field: str = "name") -> None:
+    if not words.strip() or len(words) > 120:
+        raise InvalidArgumentError(field, words, "it needs a name of at most 120 characters")

@@ -15,6 +15,10 @@ MAINS_HZ = (50.0, 60.0)
 FLICKER_TOLERANCE = 0.01
 """An exposure may miss a whole number of light pulses by this share of one (chosen here)."""
 
+SLOWEST_USEFUL_RATE = 0.9
+"""Slowing by less than a tenth changes nothing that can be seen, and sound can follow it
+(chosen here)."""
+
 SHARP_SIDE_S = 1e-9
 
 
@@ -141,7 +145,7 @@ def timing(
 def _lost(camera: Camera, optics: Optics, playback: float) -> tuple[Lost, ...]:
     """What the rate, or playing it slower, switches off."""
     lost: list[Lost] = []
-    if optics.rate_hz > camera.sound_up_to_hz or playback < 0.999:
+    if optics.rate_hz > camera.sound_up_to_hz or playback <= SLOWEST_USEFUL_RATE:
         lost.append("sound")
     if optics.rate_hz > camera.autofocus_up_to_hz:
         lost.append("autofocus")

@@ -36,6 +36,7 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
     "phone": (
         "Small-sensor phone",
         Camera(
+            mount="phone",
             sensor_long_mm=9.0,
             sensor_short_mm=6.75,
             modes=_modes(50.0, fast_crop=0.0, slow=(120.0, 240.0)),
@@ -51,6 +52,7 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
     "pocket": (
         "Pocket camera, one-inch sensor",
         Camera(
+            mount="pocket",
             sensor_long_mm=13.2,
             sensor_short_mm=8.8,
             modes=_modes(60.0, fast_crop=0.2, slow=(100.0, 120.0)),
@@ -66,6 +68,7 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
     "small_mirrorless": (
         "Mirrorless, 24 mm wide sensor",
         Camera(
+            mount="mirrorless",
             sensor_long_mm=24.0,
             sensor_short_mm=16.0,
             modes=_modes(100.0, fast_crop=0.1, slow=(100.0, 120.0)),
@@ -81,6 +84,7 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
     "full_mirrorless": (
         "Full-frame mirrorless",
         Camera(
+            mount="mirrorless",
             sensor_long_mm=36.0,
             sensor_short_mm=24.0,
             modes=_modes(140.0, fast_crop=0.33, slow=(100.0, 120.0)),
@@ -96,6 +100,7 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
     "camcorder": (
         "Camcorder, small sensor",
         Camera(
+            mount="camcorder",
             sensor_long_mm=6.0,
             sensor_short_mm=3.4,
             modes=(
@@ -115,22 +120,33 @@ CAMERAS: dict[str, tuple[str, Camera]] = {
 """Key to name and camera."""
 
 
-def _lens(low: float, high: float, stabiliser: bool, mass: float, long: float, wide: float) -> Lens:
-    return Lens(low, high, stabiliser, mass, long, wide, round(0.45 * long))
+def _lens(
+    low: float,
+    high: float,
+    stabiliser: bool,
+    mass: float,
+    long: float,
+    wide: float,
+    mount: str = "mirrorless",
+) -> Lens:
+    return Lens(mount, low, high, stabiliser, mass, long, wide, round(0.45 * long))
 
 
 LENSES: dict[str, tuple[str, Lens]] = {
-    "phone_main": ("Phone, main lens", _lens(6.5, 6.5, True, 0.0, 6.0, 10.0)),
-    "phone_wide": ("Phone, wide lens", _lens(3.25, 3.25, False, 0.0, 6.0, 10.0)),
-    "phone_tele": ("Phone, long lens", _lens(19.5, 19.5, True, 0.0, 6.0, 10.0)),
-    "pocket_zoom": ("Pocket zoom, 24–70 equivalent", _lens(8.8, 25.7, True, 60.0, 30.0, 45.0)),
+    "phone_main": ("Phone, main lens", _lens(6.5, 6.5, True, 0.0, 6.0, 10.0, "phone")),
+    "phone_wide": ("Phone, wide lens", _lens(3.25, 3.25, False, 0.0, 6.0, 10.0, "phone")),
+    "phone_tele": ("Phone, long lens", _lens(19.5, 19.5, True, 0.0, 6.0, 10.0, "phone")),
+    "pocket_zoom": (
+        "Pocket zoom, 24–70 equivalent",
+        _lens(8.8, 25.7, True, 0.0, 30.0, 45.0, "pocket"),
+    ),
     "wide_zoom": ("Wide zoom 16–35", _lens(16.0, 35.0, False, 480.0, 100.0, 80.0)),
     "standard_zoom": ("Standard zoom 24–70", _lens(24.0, 70.0, False, 700.0, 120.0, 85.0)),
     "small_zoom": ("Small zoom 16–50", _lens(16.0, 50.0, True, 120.0, 32.0, 65.0)),
     "normal": ("Fixed 35", _lens(35.0, 35.0, False, 280.0, 65.0, 66.0)),
     "short_tele": ("Fixed 85", _lens(85.0, 85.0, False, 470.0, 85.0, 78.0)),
     "long_zoom": ("Long zoom 70–200, stabilised", _lens(70.0, 200.0, True, 1200.0, 200.0, 90.0)),
-    "camcorder_zoom": ("Camcorder zoom", _lens(4.5, 90.0, True, 0.0, 60.0, 55.0)),
+    "camcorder_zoom": ("Camcorder zoom", _lens(4.5, 90.0, True, 0.0, 60.0, 55.0, "camcorder")),
 }
 
 

@@ -1,11 +1,12 @@
 import { Volume2 } from "lucide-react";
-import { Switch } from "radix-ui";
 import type { ReactNode } from "react";
-import type { Brief } from "../../api/client";
+import type { Brief, TakeChange, TakeDetail } from "../../api/client";
+import { useBriefs } from "../../api/kit";
 import * as format from "../../formats";
 import { NumberField } from "../../ui/NumberField";
 import { Segments } from "../../ui/Segments";
 import { Select } from "../../ui/Select";
+import { Toggle } from "../../ui/Toggle";
 
 const FEELS = (["locked", "smooth", "alive", "raw"] as const).map((value) => ({
   value,
@@ -15,17 +16,24 @@ const SCREENS = (["phone", "laptop", "cinema"] as const).map((value) => ({
   value,
   words: format.SCREEN_WORDS[value],
 }));
+const OWN = "own";
 
-type Props = { brief: Brief; target: number; onChange: (brief: Brief) => void };
+type Props = {
+  detail: TakeDetail;
+  target: number;
+  onChange: (brief: Brief) => void;
+  onPoint: (change: TakeChange) => void;
+};
 
 /** The brief in place: change a part and the verdict follows, without measuring again. */
-export function BriefStrip({ brief, target, onChange }: Props) {
+export function BriefStrip({ detail, target, onChange, onPoint }: Props) {
+  const { brief } = detail;
   const change = (part: Partial<Brief>) => onChange({ ...brief, ...part });
   return (
-    <section
-      aria-label="Brief"
-      className="order-last flex flex-wrap items-center gap-x-4 gap-y-2 px-4 pb-3 sm:px-8 md:order-none"
-    >
+    <section aria-label="Brief" className="contents">
+      <Part words="Brief">
+        <Chooser detail={detail} onPoint={onPoint} />
+      </Part>
       <Part words="Feel">
         <Segments
           label="Feel"
@@ -43,6 +51,16 @@ export function BriefStrip({ brief, target, onChange }: Props) {
           min={0}
           max={10}
           onChange={(own_target) => change({ own_target })}
+        />
+      </Part>
+      <Part words="Wanted">
+        <NumberField
+          label="Wanted seconds"
+          unit="s"
+          value={brief.wanted_s}
+          min={0.1}
+          max={36000}
+          onChange={(wanted_s) => change({ wanted_s })}
         />
       </Part>
       <Part words="Screen">
@@ -63,44 +81,46 @@ export function BriefStrip({ brief, target, onChange }: Props) {
           onChange={(delivery_fps) => change({ delivery_fps })}
         />
       </Part>
-      <Part words="Wanted">
-        <NumberField
-          label="Wanted seconds"
-          unit="s"
-          value={brief.wanted_s}
-          min={0.1}
-          max={36000}
-          onChange={(wanted_s) => change({ wanted_s })}
-        />
-      </Part>
-      <Part words="Lens">
-        <NumberField
-          label="Equivalent focal length, mm"
-          unit="mm"
-          value={brief.focal_eq_mm}
-          min={4}
-          max={2000}
-          onChange={(focal_eq_mm) => change({ focal_eq_mm })}
-        />
-      </Part>
-      <span className="inline-flex items-center gap-2 text-note">
-        <Volume2 size={14} className="text-stone" aria-hidden /> Keep sound
-        <Switch.Root
-          aria-label="Keep sound, so it may not be slowed"
-          checked={brief.keep_sound}
-          onCheckedChange={(keep_sound) => change({ keep_sound })}
-          className="h-[18px] w-[32px] rounded-full border border-stone bg-mist data-[state=checked]:bg-ink"
-        >
-          <Switch.Thumb className="block size-3 translate-x-0.5 rounded-full bg-stone transition-transform data-[state=checked]:translate-x-4 data-[state=checked]:bg-paper" />
-        </Switch.Root>
-      </span>
+      <Toggle
+        label="Keep sound, so it may not be slowed"
+        on={brief.keep_sound}
+        onChange={(keep_sound) => change({ keep_sound })}
+      >
+        <Volume2 size={14} className="mr-1 inline text-stone" aria-hidden />
+        Keep sound
+      </Toggle>
     </section>
   );
 }
 
-function Part({ words, children }: { words: string; children: ReactNode }) {
+function Chooser({ detail, onPoint }: Pick<Props, "detail" | "onPoint">) {
+  const named = useBriefs().data?.briefs ?? [];
+  const link = detail.brief_link;
+  const options = [
+    ...(link ? [] : [{ value: OWN, words: "Its own" }]),
+    ...named
+      .filter((item) => !item.archived || item.id === link?.id)
+      .map((item) => ({ value: String(item.id), words: item.name })),
+  ];
+  if (link && !named.some((item) => item.id === link.id)) {
+    options.push({ value: String(link.id), words: link.name });
+  }
   return (
-    <span className="inline-flex items-center gap-2">
+    <span className="inline-block w-[180px]">
+      <Select
+        label="Brief of this take"
+        value={link ? String(link.id) : OWN}
+        options={options}
+        wide
+        onChange={(next) => next !== OWN && onPoint({ brief_id: Number(next) })}
+      />
+    </span>
+  );
+}
+
+export function Part({ words, children }: { words: string; children: ReactNode }) {
+  return (
+    <span className="inline-flex items-center gap-1.5">
       <span className="label-wide" aria-hidden="true">
         {words}
       </span>

@@ -7,7 +7,7 @@ import { useWidth } from "../../ui/useWidth";
 import { usePlayhead, useTime } from "./playhead";
 import { RidgeGround, type DrawingProps } from "./RidgeGround";
 
-const HEIGHT = 222;
+const HEIGHT = 206;
 const NARROW_PX = 640;
 
 /** The ridge line of a take: drag or click it to move through the picture. */

@@ -17,7 +17,9 @@ export function TakeHead({ detail, onDelete }: Props) {
       <p className="text-stone">
         {clip && (
           <>
-            <b className="font-semibold text-ink">{format.millimetres(brief.focal_eq_mm)}</b>{" "}
+            <b className="font-semibold text-ink">
+              {format.millimetres(Number(detail.focal_eq_mm.toFixed(1)))}
+            </b>{" "}
             equivalent ·{" "}
             <b className="font-semibold text-ink">
               {clip.variable_rate ? "about " : ""}

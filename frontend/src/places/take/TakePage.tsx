@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../api/client";
-import { useChangeBrief, usePath, useTake } from "../../api/takes";
+import { useChangeBrief, useChangeTake, usePath, useTake } from "../../api/takes";
 import { FaultView } from "../../ui/FaultView";
 import { useKeys } from "../../ui/useKeys";
 import { useDelete } from "../takes/useDelete";
@@ -13,6 +13,7 @@ import { Player } from "./Player";
 import { Playhead, PlayheadContext } from "./playhead";
 import { Remedies } from "./Remedies";
 import { RidgeTrace } from "./RidgeTrace";
+import { SetupStrip } from "./SetupStrip";
 import { ShotNotes } from "./ShotNotes";
 import { TakeHead } from "./TakeHead";
 
@@ -32,6 +33,8 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const [playhead] = useState(() => new Playhead());
   const path = usePath(take.id, judgement !== null);
   const changeBrief = useChangeBrief(take.id);
+  const changeTake = useChangeTake(take.id);
+  const fault = changeBrief.error ?? changeTake.error;
   const navigate = useNavigate();
   const remove = useDelete();
   useEffect(() => {
@@ -73,12 +76,16 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
         <TakeHead detail={detail} onDelete={() => (remove(take), void navigate("/takes"))} />
         {clip && judgement ? (
           <>
-            <BriefStrip
-              brief={brief}
-              target={judgement.target}
-              onChange={(next) => changeBrief.mutate(next)}
-            />
-            {changeBrief.error && <FaultView error={changeBrief.error} />}
+            <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">
+              <BriefStrip
+                detail={detail}
+                target={judgement.target}
+                onChange={(next) => changeBrief.mutate(next)}
+                onPoint={(next) => changeTake.mutate(next)}
+              />
+              <SetupStrip detail={detail} onPoint={(next) => changeTake.mutate(next)} />
+            </div>
+            {fault && <FaultView error={fault} />}
             <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)]">
               <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
               <GustFigure judgement={judgement} brief={brief} />

@@ -1,0 +1,96 @@
+import { useState, type ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { ExplainedError } from "../../api/client";
+import { saveItem, useKitChanged, type KitKind, type Specs } from "../../api/kit";
+import { Button } from "../../ui/Button";
+import { Key } from "../../ui/Key";
+import { useNotices } from "../../ui/notices";
+import { TextField } from "../../ui/TextField";
+import { useDraft } from "../../ui/useDraft";
+import { useKeys } from "../../ui/useKeys";
+
+export type Editor<S> = {
+  spec: S;
+  change: (part: Partial<S>) => void;
+  problem: (field: string) => string | undefined;
+};
+type Props<K extends KitKind> = {
+  kind: K;
+  one: string;
+  item: { id: number | null; name: string; typical: boolean; setups: string[]; spec: Specs[K] };
+  children: (editor: Editor<Specs[K]>) => ReactNode;
+};
+
+/** The frame of a camera's, a lens's or a support's page: name, fields, and keeping it. */
+export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Props<K>) {
+  const draft = useDraft(`${kind}-${item.id ?? "new"}`, { name: item.name, spec: item.spec });
+  const [fault, setFault] = useState<ExplainedError | null>(null);
+  const changed = useKitChanged();
+  const navigate = useNavigate();
+  const { say, fail } = useNotices();
+  const { name, spec } = draft.value;
+  const fresh = item.id === null || item.typical;
+  const ready = draft.changed || item.id === null;
+  const before = { name: item.name, spec: item.spec };
+  const keep = () => {
+    if (!ready) return;
+    const title = item.typical && name === item.name ? `${name}, mine` : name;
+    saveItem(kind, fresh ? null : item.id, { name: title, spec })
+      .then((answer) => {
+        draft.drop();
+        changed();
+        const undo = () =>
+          void saveItem(kind, answer.id, before as { name: string; spec: Specs[K] })
+            .then(changed)
+            .catch(fail);
+        say({
+          text: `“${title}” is kept.`,
+          hint:
+            answer.setups > 0
+              ? `${answer.setups} set-ups and the takes filmed with them follow.`
+              : undefined,
+          ...(fresh ? {} : { undo }),
+        });
+        void navigate("/kit");
+      })
+      .catch((error: unknown) =>
+        error instanceof ExplainedError && error.field ? setFault(error) : fail(error),
+      );
+  };
+  useKeys({ s: keep, Escape: () => void navigate("/kit") });
+  const problem = (field: string) =>
+    fault?.field === `spec.${field}` || fault?.field === field ? fault.message : undefined;
+  const change = (part: Partial<Specs[K]>) => {
+    setFault(null);
+    draft.change({ name, spec: { ...spec, ...part } });
+  };
+  return (
+    <div className="max-w-[1000px] space-y-5 px-4 pt-4 pb-8 sm:px-8">
+      <header className="flex flex-wrap items-baseline gap-x-4">
+        <h1 className="title text-title leading-tight">{item.name || `New ${one}`}</h1>
+        <p className="text-stone">
+          {item.typical
+            ? "Typical, with round figures. What you change is kept as your own."
+            : item.setups.length > 0 && `In ${item.setups.join(", ")}. A correction reaches them.`}
+        </p>
+      </header>
+      <TextField
+        label="Name"
+        value={name}
+        problem={problem("name")}
+        onChange={(next) => (setFault(null), draft.change({ name: next, spec }))}
+      />
+      {children({ spec, change, problem })}
+      <footer className="flex flex-wrap items-center gap-3">
+        <Button look="main" disabled={!ready} onClick={keep}>
+          {item.id === null ? `Keep this ${one}` : item.typical ? "Keep as your own" : "Save"}{" "}
+          <Key>S</Key>
+        </Button>
+        {draft.changed && <Button onClick={draft.drop}>Undo the changes</Button>}
+        <Button look="bare" onClick={() => void navigate("/kit")}>
+          Back to the kit
+        </Button>
+      </footer>
+    </div>
+  );
+}

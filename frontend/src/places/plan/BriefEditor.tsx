@@ -1,0 +1,210 @@
+import { useState } from "react";
+import { ExplainedError, type Brief } from "../../api/client";
+import { addBrief, useKitChanged, type Act, type BriefItem } from "../../api/kit";
+import { useStatus } from "../../api/takes";
+import { TargetLadder } from "../../charts/TargetLadder";
+import * as format from "../../formats";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Key } from "../../ui/Key";
+import { useNotices } from "../../ui/notices";
+import { QuantityField } from "../../ui/QuantityField";
+import { Segments } from "../../ui/Segments";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
+import { Toggle } from "../../ui/Toggle";
+import { useDraft } from "../../ui/useDraft";
+import { useKeys } from "../../ui/useKeys";
+import { takesInWords, useSaveBrief } from "./useSaveBrief";
+
+const FEELS = (["locked", "smooth", "alive", "raw"] as const).map((value) => ({
+  value,
+  words: format.FEEL_WORDS[value],
+}));
+const SCREENS = (["phone", "laptop", "cinema"] as const).map((value) => ({
+  value,
+  words: format.SCREEN_WORDS[value],
+}));
+const SIZES = ["1280×720", "1920×1080", "3840×2160", "1080×1920", "1080×1080"] as const;
+
+type Props = { item: BriefItem; onAct: (act: Act) => void; onCopied: (id: number) => void };
+
+/** One brief, changed in place and kept on request. */
+export function BriefEditor({ item, onAct, onCopied }: Props) {
+  const draft = useDraft(`brief-${item.id}`, { name: item.name, brief: item.brief });
+  const [fault, setFault] = useState<ExplainedError | null>(null);
+  const save = useSaveBrief();
+  const changed = useKitChanged();
+  const { fail, say } = useNotices();
+  const { name, brief } = draft.value;
+  const keep = () => {
+    if (!draft.changed) return;
+    const done = item.typical
+      ? addBrief({ name: name === item.name ? `${name}, mine` : name, brief }).then((made) => {
+          changed();
+          onCopied(made.id);
+          say({ text: `“${made.name}” is kept as your own.` });
+        })
+      : save(item, name, brief);
+    done
+      .then(() => (draft.drop(), setFault(null)))
+      .catch((error: unknown) =>
+        error instanceof ExplainedError && error.field ? setFault(error) : fail(error),
+      );
+  };
+  useKeys({ s: keep });
+  const problem = (field: string) =>
+    fault?.field?.split(".").at(-1) === field ? fault.message : undefined;
+  return (
+    <section aria-label={item.name} className="min-w-0 space-y-5 px-4 py-5 sm:px-8">
+      <BriefFields
+        name={name}
+        brief={brief}
+        problem={problem}
+        onChange={(next) => (setFault(null), draft.change(next))}
+      />
+      <footer className="flex flex-wrap items-center gap-3">
+        <Button look="main" disabled={!draft.changed} onClick={keep}>
+          {item.typical ? "Keep as your own" : "Save"} <Key>S</Key>
+        </Button>
+        {draft.changed && <Button onClick={draft.drop}>Undo the changes</Button>}
+        {!item.usual && !item.archived && (
+          <Button onClick={() => onAct("use")}>Use for new takes</Button>
+        )}
+        <Button look="bare" onClick={() => onAct(item.archived ? "restore" : "archive")}>
+          {item.archived ? "Bring back" : "Archive"}
+        </Button>
+        <span className="text-note text-stone">
+          {item.typical
+            ? "Typical briefs stay as they are; what you change is kept as your own."
+            : `${takesInWords(item.takes)} ${item.takes === 1 ? "points" : "point"} at it.`}
+        </span>
+      </footer>
+    </section>
+  );
+}
+
+type Draft = { name: string; brief: Brief };
+type FieldsProps = Draft & {
+  problem: (field: string) => string | undefined;
+  onChange: (draft: Draft) => void;
+};
+
+function BriefFields({ name, brief, problem, onChange }: FieldsProps) {
+  const feels: Record<string, number> = useStatus().data?.feels ?? {};
+  const change = (part: Partial<Brief>) => onChange({ name, brief: { ...brief, ...part } });
+  const target = brief.own_target ?? feels[brief.feel] ?? 0;
+  const size = `${brief.delivery_width_px}×${brief.delivery_height_px}`;
+  const sizes = SIZES.some((one) => one === size) ? [...SIZES] : [size, ...SIZES];
+  return (
+    <>
+      <TargetLadder target={target} feels={feels} />
+      <div className="grid grid-cols-2 gap-x-5 gap-y-4 lg:grid-cols-4">
+        <div className="col-span-2">
+          <TextField
+            label="Name"
+            value={name}
+            problem={problem("name")}
+            onChange={(next) => onChange({ name: next, brief })}
+          />
+        </div>
+        <div className="col-span-2">
+          <Field words="Feel">
+            <Segments
+              label="Feel"
+              value={brief.feel}
+              options={FEELS}
+              onChange={(feel) => change({ feel, own_target: null })}
+            />
+          </Field>
+        </div>
+        <QuantityField
+          label={brief.own_target === null ? "Target gust, of the feel" : "Target gust, your own"}
+          quantity="gust"
+          value={target}
+          range={{ min: 0, max: 10 }}
+          problem={problem("own_target")}
+          onChange={(own_target) => change({ own_target })}
+        />
+        <QuantityField
+          label="Seconds wanted on screen"
+          quantity="seconds"
+          value={brief.wanted_s}
+          range={{ min: 0.5, max: 60, even: true }}
+          problem={problem("wanted_s")}
+          onChange={(wanted_s) => change({ wanted_s })}
+        />
+        <QuantityField
+          label="Delivery rate"
+          quantity="rate"
+          value={brief.delivery_fps}
+          range={{ min: 12, max: 60 }}
+          problem={problem("delivery_fps")}
+          onChange={(delivery_fps) => change({ delivery_fps })}
+        />
+        <QuantityField
+          label="Most crop for polish"
+          quantity="percent"
+          value={brief.most_crop_pct}
+          range={{ min: 0, max: 30 }}
+          problem={problem("most_crop_pct")}
+          onChange={(most_crop_pct) => change({ most_crop_pct })}
+        />
+        <Field words="Seen on">
+          <Select
+            label="Screen"
+            value={brief.screen}
+            options={SCREENS}
+            wide
+            onChange={(screen) => change({ screen })}
+          />
+        </Field>
+        <Field words="Delivered size, usual ones">
+          <Select
+            label="Delivered size, usual ones"
+            value={size}
+            options={sizes.map((value) => ({ value, words: value }))}
+            wide
+            onChange={(next) => {
+              const [width, height] = next.split("×").map(Number);
+              if (width && height) {
+                change({ delivery_width_px: width, delivery_height_px: height });
+              }
+            }}
+          />
+        </Field>
+        <QuantityField
+          label="Delivered width"
+          quantity="pixels"
+          value={brief.delivery_width_px}
+          problem={problem("delivery_width_px")}
+          onChange={(width) => change({ delivery_width_px: Math.round(width) })}
+        />
+        <QuantityField
+          label="Delivered height"
+          quantity="pixels"
+          value={brief.delivery_height_px}
+          problem={problem("delivery_height_px")}
+          onChange={(height) => change({ delivery_height_px: Math.round(height) })}
+        />
+        <div className="col-span-2 self-center">
+          <Toggle
+            label="Keep the sound, so it may not be slowed"
+            on={brief.keep_sound}
+            onChange={(keep_sound) => change({ keep_sound })}
+          />
+        </div>
+        <div className="col-span-2 lg:col-span-4">
+          <TextField
+            label="Why shake is wanted where it is"
+            lines={2}
+            value={brief.why}
+            problem={problem("why")}
+            hint="For you alone: urgency, presence, a hard climb. It changes no figure."
+            onChange={(why) => change({ why })}
+          />
+        </div>
+      </div>
+    </>
+  );
+}

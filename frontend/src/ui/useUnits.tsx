@@ -1,0 +1,32 @@
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
+import { withUnit, type Quantity, type UnitSystem } from "../units";
+
+const KEY = "ridgewind-units";
+type Units = {
+  system: UnitSystem;
+  change: (system: UnitSystem) => void;
+  say: (quantity: Quantity, value: number | null | undefined) => string;
+};
+const Context = createContext<Units | null>(null);
+
+/** Metric or imperial lengths and weights, kept for the next visit. */
+export function UnitsProvider({ children }: { children: ReactNode }) {
+  const [system, setSystem] = useState<UnitSystem>(() =>
+    localStorage.getItem(KEY) === "imperial" ? "imperial" : "metric",
+  );
+  const change = useCallback((next: UnitSystem) => {
+    localStorage.setItem(KEY, next);
+    setSystem(next);
+  }, []);
+  const value = useMemo<Units>(
+    () => ({ system, change, say: (quantity, kept) => withUnit(quantity, kept, system) }),
+    [system, change],
+  );
+  return <Context value={value}>{children}</Context>;
+}
+
+export function useUnits(): Units {
+  const units = useContext(Context);
+  if (!units) throw new Error("useUnits needs a UnitsProvider");
+  return units;
+}
