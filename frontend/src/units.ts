@@ -83,7 +83,8 @@ export function shownIn(quantity: Quantity, system: UnitSystem): Shown {
 /** A kept value as a number in the shown unit, without needless zeros. */
 export function toShown(quantity: Quantity, value: number, system: UnitSystem): string {
   const { factor, digits } = shownIn(quantity, system);
-  return String(Number((value * factor).toFixed(digits)));
+  // What is kept in the shown unit may be finer than it is usually said.
+  return String(Number((value * factor).toFixed(factor === 1 ? digits + 2 : digits)));
 }
 
 /** What was typed in the shown unit as a kept value; null where it is no number. */

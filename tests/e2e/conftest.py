@@ -15,6 +15,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import sync_playwright
 
+pytest.register_assert_rewrite("tests.e2e.helpers")
+
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",

@@ -7,7 +7,7 @@ export function Facts({ facts }: { facts: Fact[] }) {
       {facts.map((fact) => (
         <div key={fact.words} className="contents">
           <dt className="text-stone">{fact.words}</dt>
-          <dd className={`text-right font-semibold ${fact.warns ? "text-ember" : ""}`}>
+          <dd className={`text-right font-semibold ${fact.warns ? "text-ember-deep" : ""}`}>
             {fact.value}
           </dd>
         </div>

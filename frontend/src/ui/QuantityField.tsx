@@ -72,7 +72,11 @@ export function QuantityField(props: Props) {
         />
       )}
       {message && (
-        <p id={`${id}-message`} role="alert" className="mt-0.5 text-small leading-tight text-ember">
+        <p
+          id={`${id}-message`}
+          role="alert"
+          className="mt-0.5 text-small leading-tight text-ember-deep"
+        >
           {sentence(message)}
         </p>
       )}

@@ -43,7 +43,7 @@ export function TextField({ label, value, onChange, problem, lines = 1, hint }: 
         <p
           id={`${id}-message`}
           role={problem ? "alert" : undefined}
-          className={`mt-0.5 text-small leading-tight ${problem ? "text-ember" : "text-stone"}`}
+          className={`mt-0.5 text-small leading-tight ${problem ? "text-ember-deep" : "text-stone"}`}
         >
           {problem ? sentence(problem) : hint}
         </p>

@@ -93,8 +93,8 @@ class Mode:
 class Camera:
     """A camera without its lens. mount: what lenses fit it, in the shooter's own word; lenses
     that are built in have one of their own. shutters: denominators of its shutter speeds, so
-    that 50 is 1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
-    read_out_ms: time from the first line to the last, None where not known."""
+    that 50 is 1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0
+    for never. read_out_ms: time from the first line to the last, None where not known."""
 
     mount: str
     sensor_long_mm: float

@@ -38,7 +38,7 @@ export function BenchFoot({ item, name, changed, blocked, onKeep, onCopy, onDrop
             Card to carry <Key>P</Key>
           </Link>
         ))}
-      <span className="ml-auto text-note text-stone">
+      <span className="ml-auto hidden text-note text-stone sm:inline">
         {blocked && changed
           ? "Not kept: something is marked, or it has no name."
           : note(item, changed)}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { ExplainedError } from "../../api/client";
 import {
@@ -52,7 +52,12 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
   const { say, fail } = useNotices();
   const setup = draft.value;
   const panel = (PANELS.find((one) => one.name === search.get("panel")) ?? PANELS[0]).name;
-  const setPanel = (name: PanelName) => setSearch({ panel: name }, { replace: true });
+  // The address follows too late for keys in quick succession.
+  const asked = useRef<PanelName>(panel);
+  const setPanel = (name: PanelName) => {
+    asked.current = name;
+    setSearch({ panel: name }, { replace: true });
+  };
   const bench = useBench({ setup: { ...setup, name: setup.name || "new" }, setupId: fresh ? 0 : item.id, briefId }); // prettier-ignore
   useEffect(() => {
     document.title = `${setup.name || "New set-up"} · Ridgewind`;
@@ -83,7 +88,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
     save(own ? item.id : null, name);
   };
   const turn = (step: number) => {
-    const at = PANELS.findIndex((one) => one.name === panel);
+    const at = PANELS.findIndex((one) => one.name === asked.current);
     const next = PANELS[(at + step + PANELS.length) % PANELS.length];
     if (next) setPanel(next.name);
   };
@@ -114,8 +119,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
       />
       {bench.error && <FaultView error={bench.error} />}
       {bench.data && (
-        <>
-          <PanelTabs answer={bench.data} panel={panel} onPanel={setPanel} />
+        <PanelTabs answer={bench.data} panel={panel} onPanel={setPanel}>
           <BenchPanel
             panel={panel}
             query={{ setup, setupId: fresh ? 0 : item.id, briefId }}
@@ -131,7 +135,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
               })
             }
           />
-        </>
+        </PanelTabs>
       )}
       <BenchFoot
         item={fresh ? null : item}

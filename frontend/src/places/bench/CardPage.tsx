@@ -24,7 +24,8 @@ import { MOVES } from "./moves";
 import { NestedFrames } from "./PicturePanel";
 import { shutter } from "./TimePanel";
 
-const DRAWN_PX = 300;
+const DRAWN_PX = 320;
+const DRAWN_TALL_PX = 210;
 
 /** One page to carry: what the set-up is, and the figures that are wanted on the spot. */
 export function CardPage() {
@@ -74,7 +75,7 @@ function Card({ item, kit, answer }: Props) {
   return (
     <article
       data-testid="card"
-      className="max-w-[720px] border border-line bg-paper p-5 print:max-w-none print:border-0 print:p-0"
+      className="card-to-carry max-w-[720px] border border-line bg-paper p-5 print:max-w-none print:border-0 print:p-0"
     >
       <h1 className="title text-[23px] leading-tight">{item.name}</h1>
       <p className="text-note text-stone">{setupInWords(item, kit)}</p>
@@ -82,51 +83,36 @@ function Card({ item, kit, answer }: Props) {
         Stabiliser {on.length > 0 ? `on: ${on.join(", ")}` : "off"}
         {brief && ` · brief: ${brief.name}, gust up to ${format.gust(brief.target)}`}
       </p>
-      <div className="gap-x-6 sm:columns-2 print:columns-2 [&>section]:mb-4">
-        {picture && (
-          <Part words="Picture">
-            <NestedFrames picture={picture} />
-            <Facts
-              facts={[
-                { words: "Equivalent", value: say("optics_mm", picture.focal_eq_mm) },
-                { words: "Sees across", value: say("degrees", picture.long_deg) },
-                {
-                  words: picture.budget_pct < 0 ? "Enlarged" : "Crop left",
-                  value:
-                    picture.budget_pct < 0
-                      ? `${picture.enlarged.toFixed(1)} ×`
-                      : say("percent", picture.budget_pct),
-                },
-              ]}
-            />
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2 print:grid-cols-2 [&_svg]:h-auto [&_svg]:max-w-full">
+        <div className="min-w-0 space-y-4">
+          {picture && (
+            <Part words="Picture">
+              <NestedFrames picture={picture} />
+              <Facts facts={pictureFacts(picture, say)} />
+            </Part>
+          )}
+          <Part words="Time and shake">
+            <Facts facts={timeFacts(time, shake, item, say)} />
           </Part>
-        )}
-        {move && mode && (
-          <Part words={`Move: ${MOVES[move.kind].words.toLowerCase()}`}>
-            <MovePlan
-              move={move}
-              ask={item.bench.move}
-              aspect={Math.min(1, mode.height_px / mode.width_px)}
-              at={move.stations.length - 1}
-              width={DRAWN_PX}
-              height={230}
-            />
-            <Facts
-              facts={[
-                { words: MOVES[move.kind].amount, value: say(MOVES[move.kind].quantity, item.bench.move.amount) }, // prettier-ignore
-                { words: "In", value: say("seconds", item.bench.move.seconds) },
-                ...moveFacts(move, item.bench.move, say).slice(0, 4),
-                { words: "No faster than", value: say("seconds", move.needed_s), warns: move.hurried }, // prettier-ignore
-              ]}
-            />
+        </div>
+        <div className="min-w-0 space-y-4">
+          {move && mode && (
+            <Part words={`Move: ${MOVES[move.kind].words.toLowerCase()}`}>
+              <MovePlan
+                move={move}
+                ask={item.bench.move}
+                aspect={Math.min(1, mode.height_px / mode.width_px)}
+                at={move.stations.length - 1}
+                width={DRAWN_PX}
+                height={DRAWN_TALL_PX}
+              />
+              <Facts facts={plannedFacts(move, item, say)} />
+            </Part>
+          )}
+          <Part words="Rig and strap">
+            <Facts facts={rigFacts(rig, strap, say)} />
           </Part>
-        )}
-        <Part words="Time and shake">
-          <Facts facts={timeFacts(time, shake, item, say)} />
-        </Part>
-        <Part words="Rig and strap">
-          <Facts facts={rigFacts(rig, strap, say)} />
-        </Part>
+        </div>
       </div>
       <p className="mt-3 border-t border-line pt-2 text-small text-stone">
         {strap?.on_neck &&
@@ -147,6 +133,27 @@ function Part({ words, children }: { words: string; children: ReactNode }) {
 }
 
 type Say = ReturnType<typeof useUnits>["say"];
+
+function pictureFacts(picture: NonNullable<BenchAnswer["picture"]>, say: Say): Fact[] {
+  return [
+    { words: "Equivalent", value: say("optics_mm", picture.focal_eq_mm) },
+    { words: "Sees across", value: say("degrees", picture.long_deg) },
+    picture.budget_pct < 0
+      ? { words: "Enlarged", value: `${picture.enlarged.toFixed(1)} ×` }
+      : { words: "Crop left", value: say("percent", picture.budget_pct) },
+  ];
+}
+
+function plannedFacts(move: NonNullable<BenchAnswer["move"]>, item: SetupItem, say: Say): Fact[] {
+  const ask = item.bench.move;
+  const { amount, quantity } = MOVES[move.kind];
+  return [
+    { words: amount, value: say(quantity, ask.amount) },
+    { words: "In", value: say("seconds", ask.seconds) },
+    ...moveFacts(move, ask, say).slice(0, 4),
+    { words: "No faster than", value: say("seconds", move.needed_s), warns: move.hurried },
+  ];
+}
 
 function timeFacts(
   time: BenchAnswer["time"],

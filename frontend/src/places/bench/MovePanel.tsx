@@ -204,7 +204,7 @@ function Figures({ facts, hurried, needed }: { facts: Fact[]; hurried: boolean; 
   return (
     <>
       <Facts facts={facts} />
-      <p className={hurried ? "font-semibold text-ember" : "text-stone"}>
+      <p className={hurried ? "font-semibold text-ember-deep" : "text-stone"}>
         {hurried
           ? `Hurried: it stutters under ${needed}. Take longer, or move less.`
           : `Slow enough: it would stutter under ${needed}.`}

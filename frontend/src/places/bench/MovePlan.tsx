@@ -39,6 +39,7 @@ function Ground({ move, ask, aspect, at, width, height }: Props) {
     <svg
       width={width}
       height={height}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={`The move ${view === "side" ? "from the side" : "from above"}`}
       className="bg-paper"
@@ -61,8 +62,13 @@ function Ground({ move, ask, aspect, at, width, height }: Props) {
         stroke="var(--line)"
         strokeDasharray="2 4"
       />
-      <Wedge station={first} {...{ view, aspect, px, py }} dashed />
-      <Wedge station={here} {...{ view, aspect, px, py }} />
+      <clipPath id="ground">
+        <rect y={SKY + 4} width={width} height={height} />
+      </clipPath>
+      <g clipPath="url(#ground)">
+        <Wedge station={first} {...{ view, aspect, px, py }} dashed />
+        <Wedge station={here} {...{ view, aspect, px, py }} />
+      </g>
       <polyline
         points={points.map((p) => `${px(p.x)},${py(p.y)}`).join(" ")}
         fill="none"
@@ -172,6 +178,7 @@ function Lean({ move, ask, at, width, height }: Props) {
     <svg
       width={width}
       height={height}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label="The stick from behind"
       className="bg-paper"

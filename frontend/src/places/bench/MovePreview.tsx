@@ -1,4 +1,5 @@
 import { Clapperboard } from "lucide-react";
+import { useEffect, useRef } from "react";
 import type { BenchQuery } from "../../api/kit";
 import { usePreview } from "../../api/kit";
 import { Button } from "../../ui/Button";
@@ -11,6 +12,11 @@ export function MovePreview({ query }: { query: BenchQuery }) {
   const preview = usePreview();
   const film = () => preview.mutate({ ...query, setup: { ...query.setup, name: "preview" } });
   useKeys({ f: film });
+  const shown = useRef<HTMLElement>(null);
+  const name = preview.data?.name;
+  useEffect(() => {
+    if (name) shown.current?.scrollIntoView({ block: "nearest" });
+  }, [name]);
   const asked = preview.variables;
   const outdated =
     preview.data !== undefined &&
@@ -33,11 +39,11 @@ export function MovePreview({ query }: { query: BenchQuery }) {
       </div>
       {preview.error && <FaultView error={preview.error} />}
       {preview.data && (
-        <figure>
+        <figure ref={shown} className="scroll-mb-20">
           <video
             key={preview.data.name}
             src={`/api/bench/previews/${preview.data.name}`}
-            className={`rounded w-full max-w-[560px] ${outdated ? "opacity-40" : ""}`}
+            className={`rounded aspect-video w-full max-w-[560px] ${outdated ? "opacity-40" : ""}`}
             aria-label="The planned move, simulated"
             autoPlay
             loop

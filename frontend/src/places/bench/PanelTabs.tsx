@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
 import type { BenchAnswer } from "../../api/kit";
 import * as format from "../../formats";
 import { Key } from "../../ui/Key";
@@ -6,10 +7,15 @@ import { useUnits } from "../../ui/useUnits";
 import { PANELS } from "./BenchPanel";
 import type { PanelName } from "./panel";
 
-type Props = { answer: BenchAnswer; panel: PanelName; onPanel: (panel: PanelName) => void };
+type Props = {
+  answer: BenchAnswer;
+  panel: PanelName;
+  onPanel: (panel: PanelName) => void;
+  children: ReactNode;
+};
 
 /** The six panels, each with the figure that matters most. */
-export function PanelTabs({ answer, panel, onPanel }: Props) {
+export function PanelTabs({ answer, panel, onPanel, children }: Props) {
   const { say } = useUnits();
   const figures: Record<PanelName, string> = {
     picture: format.millimetres(Math.round(answer.picture?.focal_eq_mm ?? NaN)),
@@ -46,6 +52,9 @@ export function PanelTabs({ answer, panel, onPanel }: Props) {
           <Key>,</Key> <Key>.</Key> panels
         </span>
       </div>
+      <Tabs.Content value={panel} tabIndex={-1} className="outline-none">
+        {children}
+      </Tabs.Content>
     </Tabs.Root>
   );
 }

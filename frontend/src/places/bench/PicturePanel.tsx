@@ -88,7 +88,7 @@ export function NestedFrames({ picture }: { picture: Picture }) {
   const tall = scale * tallest;
   const recorded = picture.frames.find((frame) => frame.name === "stabiliser");
   return (
-    <div ref={box}>
+    <div ref={box} className="w-full">
       {width > 0 && sensor && recorded && (
         <svg
           width={width}

@@ -165,7 +165,7 @@ function Figures({ rig, onLevel, onWeight }: FigureProps) {
         <p className="text-note text-stone">How it hangs cannot be said: {rig.hang_reason}.</p>
       )}
       {hang?.swings && (
-        <p className="text-note text-ember">
+        <p className="text-note text-ember-deep">
           It swings in step with breath, sway and walking. Damp it with the second hand, or bring
           the mass nearer.
         </p>

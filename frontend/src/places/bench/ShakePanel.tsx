@@ -20,7 +20,7 @@ const TICKS_MM = [8, 12, 16, 24, 35, 50, 85, 135, 200, 400, 800];
 const REACH_PX = 15;
 
 /** The same hand at every lens: where the target is crossed, and which lenses still pass. */
-export function ShakePanel({ answer, setup, change, problem }: PanelProps) {
+export function ShakePanel({ answer, setup, change }: PanelProps) {
   const { shake } = answer;
   if (!shake) {
     return (
@@ -69,7 +69,6 @@ export function ShakePanel({ answer, setup, change, problem }: PanelProps) {
           : "The usual take passes with this lens."}{" "}
         The band shows how far takes differ.
       </p>
-      {problem("low_mm")}
     </PanelFrame>
   );
 }

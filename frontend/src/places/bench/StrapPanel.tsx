@@ -136,7 +136,7 @@ export function StrapPanel({ answer, setup, kit, change, problem }: PanelProps) 
               { words: "Pull in one session at most", value: `${Math.round(strap.limit_min)} min` },
             ]}
           />
-          {strap.reason && <p className="text-note text-ember">{strap.reason}.</p>}
+          {strap.reason && <p className="text-note text-ember-deep">{strap.reason}.</p>}
           <Caution
             strap={strap}
             onScale={() => put({ scale_kg: ask.scale_kg ?? FIRST_SCALE_KG })}

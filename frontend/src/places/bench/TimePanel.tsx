@@ -108,14 +108,14 @@ function Lost({ time }: { time: { lost: string[]; repeats: boolean } }) {
       <h3 className="label-wide">Switched off by this rate</h3>
       {time.lost.length === 0 && !time.repeats && <p>Nothing.</p>}
       {time.lost.length > 0 && (
-        <p className="font-semibold text-ember">
+        <p className="font-semibold text-ember-deep">
           {time.lost
             .map((one, k) => (k === 0 ? one[0]?.toUpperCase() + one.slice(1) : one))
             .join(", ")}
         </p>
       )}
       {time.repeats && (
-        <p className="text-ember">
+        <p className="text-ember-deep">
           The rate is under the delivery rate: frames must be repeated, which stutters.
         </p>
       )}

@@ -77,7 +77,7 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
       <TextField
         label="Name"
         value={name}
-        problem={problem("name")}
+        problem={problem("name") && "It needs a name"}
         onChange={(next) => (setFault(null), draft.change({ name: next, spec }))}
       />
       {children({ spec, change, problem })}

@@ -196,11 +196,14 @@ function Row({ inset = false, to, name, words, note, dim, figure, children }: Ro
           {name}
         </Link>
         <p className="text-small text-stone">
+          {figure && <span className="sm:hidden">{figure} · </span>}
           {words}
           {note.filter(Boolean).map((part) => ` · ${part as string}`)}
         </p>
       </div>
-      {figure && <span className="figure-narrow text-[26px] leading-none">{figure}</span>}
+      {figure && (
+        <span className="figure-narrow hidden text-[26px] leading-none sm:inline">{figure}</span>
+      )}
       <span className="relative z-10 flex shrink-0">{children}</span>
     </li>
   );

@@ -36,7 +36,7 @@ export function ModeFields({ spec, change, problem }: Editor<Camera>) {
         </span>
       </header>
       {problem("modes") && (
-        <p role="alert" className="text-small text-ember">
+        <p role="alert" className="text-small text-ember-deep">
           {problem("modes")}
         </p>
       )}

@@ -104,7 +104,7 @@ function BriefFields({ name, brief, problem, onChange }: FieldsProps) {
           <TextField
             label="Name"
             value={name}
-            problem={problem("name")}
+            problem={problem("name") && "It needs a name"}
             onChange={(next) => onChange({ name: next, brief })}
           />
         </div>
