@@ -22,6 +22,7 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+PANELS = ("picture", "shake", "time", "move", "rig", "strap")
 WIDE, NARROW = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
@@ -56,8 +57,33 @@ def shoot(address: str, folder: Path) -> None:
             page.screenshot(path=folder / f"takes{suffix}.png")
             open_take(page, address, "Millstone, grip slips")
             page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
+            if suffix == "":
+                shoot_kit(page, address, folder)
+            if suffix == "-narrow":
+                page.goto(f"{address}{gallery_bench(address)}?panel=rig")
+                settle(page)
+                page.screenshot(path=folder / "bench-narrow.png", full_page=True)
             context.close()
         browser.close()
+
+
+def gallery_bench(address: str) -> str:
+    """Address of the set-up that is planned in the demo."""
+    with urllib.request.urlopen(f"{address}/api/kit") as reply:
+        setups = json.load(reply)["setups"]
+    found = next(setup["id"] for setup in setups if setup["name"] == "Gallery rig, top handle")
+    return f"/kit/setups/{found}"
+
+
+def shoot_kit(page: Page, address: str, folder: Path) -> None:
+    bench = gallery_bench(address)
+    for name, place in (
+        ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
+        *((f"bench-{panel}", f"{bench}?panel={panel}") for panel in PANELS),
+    ):  # fmt: skip
+        page.goto(f"{address}{place}")
+        settle(page)
+        page.screenshot(path=folder / f"{name}.png")
 
 
 def started_demo(folder: str) -> tuple[subprocess.Popen[str], str]:

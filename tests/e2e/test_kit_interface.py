@@ -231,8 +231,7 @@ def test_archived_kit_comes_back(fresh, page):
 PLACES = ["plan", "kit", "camera", "picture", "shake", "time", "move", "rig", "strap", "card"]
 
 
-@pytest.mark.parametrize("theme", ["light", "dark"])
-@pytest.mark.parametrize("width", [390, 1280])
+@pytest.mark.parametrize(("width", "theme"), [(390, "dark"), (1280, "light")])
 @pytest.mark.parametrize("place", PLACES)
 def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
     bench = f"/kit/setups/{setup_id(demo, 'Gallery rig, top handle')}"
