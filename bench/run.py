@@ -172,6 +172,7 @@ def listing() -> None:
                     remedy="keep",
                     ridge=bytes(240),
                     speed_pct_s=1.0,
+                    top_band="step",
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

@@ -28,6 +28,8 @@ OUTSIDE = {
     "sqlite3": {"store", "work", "web"},
     "flask": {"web"},
     "huey": {"work"},
+    "icalendar": {"work"},
+    "segno": {"work"},
     "click": {"cli", "cli_standin"},
     "pydantic": {"web", "store"},
 }

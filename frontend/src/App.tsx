@@ -11,8 +11,26 @@ import { useNotices } from "./ui/notices";
 import { useKeys } from "./ui/useKeys";
 
 /** Places that are not the first thing seen are loaded when they are opened. */
-const PlanPage = lazy(() =>
-  import("./places/plan/PlanPage").then((room) => ({ default: room.PlanPage })),
+const SessionPlanner = lazy(() =>
+  import("./places/plan/SessionPlanner").then((room) => ({ default: room.SessionPlanner })),
+);
+const WeeksPage = lazy(() =>
+  import("./places/plan/WeeksPage").then((room) => ({ default: room.WeeksPage })),
+);
+const BriefsPage = lazy(() =>
+  import("./places/plan/BriefsPage").then((room) => ({ default: room.BriefsPage })),
+);
+const DrillsPage = lazy(() =>
+  import("./places/drills/DrillsPage").then((room) => ({ default: room.DrillsPage })),
+);
+const DrillPage = lazy(() =>
+  import("./places/drills/DrillPage").then((room) => ({ default: room.DrillPage })),
+);
+const PracticePage = lazy(() =>
+  import("./places/practice/PracticePage").then((room) => ({ default: room.PracticePage })),
+);
+const SessionPage = lazy(() =>
+  import("./places/practice/SessionPage").then((room) => ({ default: room.SessionPage })),
 );
 const KitPage = lazy(() =>
   import("./places/kit/KitPage").then((room) => ({ default: room.KitPage })),
@@ -49,7 +67,13 @@ export function App() {
       <main id="main" tabIndex={-1} className="outline-none">
         <Suspense fallback={<p className="p-8 text-stone">Opening…</p>}>
           <Routes>
-            <Route path="/plan" element={<PlanPage />} />
+            <Route path="/plan" element={<SessionPlanner />} />
+            <Route path="/plan/weeks" element={<WeeksPage />} />
+            <Route path="/plan/drills" element={<DrillsPage />} />
+            <Route path="/plan/drills/:key" element={<DrillPage />} />
+            <Route path="/plan/briefs" element={<BriefsPage />} />
+            <Route path="/practice" element={<PracticePage />} />
+            <Route path="/practice/:id" element={<SessionPage />} />
             <Route path="/kit" element={<KitPage />} />
             <Route path="/kit/setups/:id" element={<BenchPage />} />
             <Route path="/kit/setups/:id/card" element={<CardPage />} />

@@ -7,6 +7,7 @@ type Line = [keys: string, words: string];
 const EVERYWHERE: Line[] = [
   ["1", "Go to Plan"],
   ["2", "Go to Kit"],
+  ["3", "Go to Practice"],
   ["4", "Go to Takes"],
   ["T", "Light or dusk theme"],
   ["Z", "Undo what can be undone"],
@@ -53,6 +54,43 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
     ],
   ],
   [/^\/kit/, [["N", "New set-up"]]],
+  [
+    /^\/practice\/\d+/,
+    [
+      ["Enter", "Begin or go on"],
+      ["Space", "Pause, go on"],
+      ["← →", "Repeat, skip"],
+      ["G B", "Felt good, felt bad"],
+      ["1 … 5", "How tired"],
+      ["K", "Tick the next check"],
+      ["M", "Mute"],
+      ["Esc", "Stop"],
+    ],
+  ],
+  [
+    /^\/practice/,
+    [
+      ["N", "Plan a session"],
+      ["Enter", "Open the next one"],
+    ],
+  ],
+  [/^\/plan\/weeks/, []],
+  [
+    /^\/plan\/drills\/./,
+    [
+      ["N", "Copy as your own"],
+      ["S", "Save"],
+      ["Esc", "Back to the drills"],
+    ],
+  ],
+  [/^\/plan\/drills/, [["/", "Find a drill"]]],
+  [
+    /^\/plan$/,
+    [
+      ["R", "Another order"],
+      ["Enter", "Keep and practise"],
+    ],
+  ],
   [
     /^\/plan/,
     [

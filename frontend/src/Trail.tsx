@@ -8,6 +8,7 @@ import { Key } from "./ui/Key";
 export const PLACES = [
   { key: "1", to: "/plan", words: "Plan" },
   { key: "2", to: "/kit", words: "Kit" },
+  { key: "3", to: "/practice", words: "Practice" },
   { key: "4", to: "/takes", words: "Takes" },
 ] as const;
 

@@ -16,7 +16,7 @@ class StoreError(Exception):
 class NotFoundError(StoreError):
     """No such row."""
 
-    def __init__(self, what: str, key: int) -> None:
+    def __init__(self, what: str, key: int | str) -> None:
         super().__init__(f"there is no {what} {key}")
         self.what = what
 
@@ -24,7 +24,7 @@ class NotFoundError(StoreError):
 class TypicalError(StoreError):
     """A typical entry that ships is not to be overwritten."""
 
-    def __init__(self, what: str, key: int) -> None:
+    def __init__(self, what: str, key: int | str) -> None:
         super().__init__(f"{what} {key} is a typical entry")
         self.what = what
 

@@ -231,14 +231,15 @@ def set_summary(
     remedy: str | None,
     ridge: bytes,
     speed_pct_s: float | None,
+    top_band: str | None,
 ) -> None:
     db.execute(
-        "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, stale)"
-        " values (?, ?, ?, ?, ?, ?, 0)"
+        "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
+        " stale) values (?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
-        " speed_pct_s = excluded.speed_pct_s, stale = 0",
-        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s),
+        " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band, stale = 0",
+        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band),
     )
 
 
@@ -267,6 +268,7 @@ def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)
+    db.execute("update session_take set take_id = null where take_id = ?", (take_id,))
     db.execute("delete from summary where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)

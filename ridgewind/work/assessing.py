@@ -69,8 +69,15 @@ def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
             remedy=judged.assessment.decision.remedy,
             ridge=small_ridge(judged.trace),
             speed_pct_s=judged.assessment.reading.speed_pct_s,
+            top_band=_top_band(judged.assessment),
         )
     return judged
+
+
+def _top_band(assessment: Assessment) -> str | None:
+    """The band with the largest share."""
+    shown = [band for band in assessment.bands if band.share is not None]
+    return max(shown, key=lambda band: band.share or 0.0).name if shown else None
 
 
 def refresh(db: sqlite3.Connection, *, budget_s: float) -> int:

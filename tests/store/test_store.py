@@ -22,7 +22,14 @@ def add_take(db, number: int, **brief) -> int:
 
 def summary(db, take_id, gust, remedy="keep"):
     takes.set_summary(
-        db, take_id, gust=gust, peak_gust=gust, remedy=remedy, ridge=b"x", speed_pct_s=1.0
+        db,
+        take_id,
+        gust=gust,
+        peak_gust=gust,
+        remedy=remedy,
+        ridge=b"x",
+        speed_pct_s=1.0,
+        top_band="step",
     )
 
 
@@ -52,7 +59,7 @@ def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
             " wanted_s, focal_eq_mm, keep_sound)"
             " values (7, 'Old', '2026-01-01', 'raw', 7.5, 'phone', 25, 3, 35, 1)"
         )
-        assert database.migrate(db) == ["0002_brief_and_kit.sql"]
+        assert database.migrate(db)[0] == "0002_brief_and_kit.sql"
         take = takes.by_id(db, 1)
     assert (take.brief.feel, take.brief.own_target, take.brief.screen) == ("raw", 7.5, "phone")
     assert (take.brief.delivery_fps, take.brief.wanted_s, take.brief.keep_sound) == (25, 3, True)

@@ -141,6 +141,74 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/drills": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The library, own drills first, with when each is due. */
+    get: operations["practice_list_drills_drills_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/drills/{key}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Keep a drill of one's own, new or changed. */
+    put: operations["practice_keep_drill_drills__string_key__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/drills/{key}/archive": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put a drill away. */
+    post: operations["practice_archive_drill_drills__string_key__archive_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/drills/{key}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring a drill back. */
+    post: operations["practice_restore_drill_drills__string_key__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/kit": {
     parameters: {
       query?: never;
@@ -379,6 +447,143 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/practice.ics": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The weeks ahead, for any calendar. */
+    get: operations["practice_calendar_practice_ics_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The newest sessions. */
+    get: operations["practice_list_sessions_sessions_get"];
+    put?: never;
+    /** Keep a planned session. */
+    post: operations["practice_add_session_sessions_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/plan": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Build a session; nothing is kept. */
+    post: operations["practice_plan_session_sessions_plan_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A session with its drills and the checks before rolling. */
+    get: operations["practice_one_session_sessions__int_session_id__get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}/accept": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** The cautions were read. */
+    post: operations["practice_accept_cautions_sessions__int_session_id__accept_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}/end": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Close a session, or open it again; everything filmed stays. */
+    post: operations["practice_end_session_sessions__int_session_id__end_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}/slates/{position}.svg": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The code to film before a take. */
+    get: operations["practice_slate_sessions__int_session_id__slates__int_position__svg_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}/takes/{position}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    /** Say what became of a take: filmed or skipped, how it felt, which film it is. */
+    patch: operations["practice_note_take_sessions__int_session_id__takes__int_position__patch"];
+    trace?: never;
+  };
   "/api/status": {
     parameters: {
       query?: never;
@@ -574,6 +779,30 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     /**
+     * Ask
+     * @description minutes: in all. goals: keys of drills, or names of measures. needs: what is in the bag or
+     *     at the place. limits: parts of the body to spare. locked: blocks to keep, by their index.
+     */
+    Ask: {
+      /** Goals */
+      goals: string[];
+      /** Limits */
+      limits: ("neck" | "shoulders" | "wrist" | "back" | "knees")[];
+      /** Locked */
+      locked: components["schemas"]["Locked"][];
+      /** Minutes */
+      minutes: number;
+      /** Needs */
+      needs: string[];
+      /** Seed */
+      seed: number;
+      /**
+       * Space
+       * @enum {string}
+       */
+      space: "spot" | "steps" | "path";
+    };
+    /**
      * Balance
      * @description mass_g: of all parts. centre: of mass. jitter_ratio: predicted jitter against the bare
      *     camera, 1 where nothing is added; a model. hang: None without a handle, or where the centre
@@ -663,6 +892,23 @@ export interface components {
       setup: components["schemas"]["SetupAsk"];
       /** Setup Id */
       setup_id: number;
+    };
+    /**
+     * Block
+     * @description A drill within a session. order: keys of variations, a take each. reasons: why it is
+     *     here, most important first.
+     */
+    Block: {
+      /** Drill Key */
+      drill_key: string;
+      /** Order */
+      order: string[];
+      /** Reasons */
+      reasons: string[];
+      /** Rest S */
+      rest_s: number;
+      /** Take S */
+      take_s: number;
     };
     /**
      * Box
@@ -760,9 +1006,9 @@ export interface components {
     /**
      * Camera
      * @description A camera without its lens. mount: what lenses fit it, in the shooter's own word; lenses
-     *     that are built in have one of their own. shutters: denominators of its shutter speeds, so that 50 is
-     *     1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0 for never.
-     *     read_out_ms: time from the first line to the last, None where not known.
+     *     that are built in have one of their own. shutters: denominators of its shutter speeds, so
+     *     that 50 is 1/50 s. sound_up_to_hz, autofocus_up_to_hz: the highest rate that keeps them, 0
+     *     for never. read_out_ms: time from the first line to the last, None where not known.
      */
     Camera: {
       /** Autofocus Up To Hz */
@@ -818,6 +1064,16 @@ export interface components {
       setups: number;
     };
     /**
+     * Check
+     * @description One thing to look at before rolling; key: names it, words: said and shown.
+     */
+    Check: {
+      /** Key */
+      key: string;
+      /** Words */
+      words: string;
+    };
+    /**
      * ClipFacts
      * @description width, height: px as displayed. claimed_s: what the file says where it ends early.
      */
@@ -848,6 +1104,159 @@ export interface components {
       variable_rate: boolean;
       /** Width */
       width: number;
+    };
+    /**
+     * Drill
+     * @description needs: what must be in the bag or at the place. measures: the figure that matters.
+     *     feel, target: the pass mark is a gust at or under target. loads: what it tires. space: the
+     *     least that it needs. tempo: what the runner sounds. takes: of one set, over all variations
+     *     practised. easier, harder: keys of neighbours, or None.
+     */
+    Drill: {
+      /** Avoid */
+      avoid: string;
+      /** Cautions */
+      cautions: string[];
+      /** Cues */
+      cues: string[];
+      /** Easier */
+      easier: string | null;
+      /**
+       * Family
+       * @enum {string}
+       */
+      family:
+        "standing" | "strap" | "weight" | "planted" | "walking" | "leaning" | "monopod" | "other";
+      /** Faults */
+      faults: components["schemas"]["DrillFault"][];
+      /** Feel */
+      feel: string;
+      /** Harder */
+      harder: string | null;
+      /** Key */
+      key: string;
+      /** Loads */
+      loads: ("neck" | "shoulders" | "wrist" | "back" | "knees")[];
+      /**
+       * Measures
+       * @enum {string}
+       */
+      measures: "jitter" | "sway" | "step" | "buzz" | "evenness" | "centring" | "dip";
+      /** Move */
+      move: string;
+      /** Name */
+      name: string;
+      /** Needs */
+      needs: (
+        | "strap"
+        | "weight"
+        | "top_handle"
+        | "monopod"
+        | "pole"
+        | "cloth"
+        | "tripod"
+        | "blanket"
+        | "helper"
+        | "vehicle"
+        | "long_lens"
+        | "zoom"
+        | "lean"
+      )[];
+      /** Purpose */
+      purpose: string;
+      /** Rest S */
+      rest_s: number;
+      /** Set Up */
+      set_up: string[];
+      /**
+       * Space
+       * @enum {string}
+       */
+      space: "spot" | "steps" | "path";
+      /** Take S */
+      take_s: number;
+      /** Takes */
+      takes: number;
+      /** Target */
+      target: number;
+      /**
+       * Tempo
+       * @enum {string}
+       */
+      tempo: "none" | "walk" | "move" | "breath";
+      /** Use */
+      use: string;
+      /** Variations */
+      variations: components["schemas"]["Variation"][];
+    };
+    /** DrillAsk */
+    DrillAsk: {
+      drill: components["schemas"]["Drill"];
+    };
+    /**
+     * DrillFault
+     * @description What is seen, its usual cause, and one thing to try.
+     */
+    DrillFault: {
+      /**
+       * Cause
+       * @enum {string}
+       */
+      cause:
+        | "tremor"
+        | "footfalls"
+        | "weight_shift"
+        | "breath"
+        | "wander"
+        | "swing"
+        | "buzz"
+        | "jerk"
+        | "uneven"
+        | "dip"
+        | "horizon"
+        | "fatigue";
+      /** Sees */
+      sees: string;
+      /** Try */
+      try_: string;
+    };
+    /**
+     * DrillItem
+     * @description shipped: stays as it is. due_on, last_on: ISO dates, null where it was never filmed.
+     *     ahead: ISO dates on which it falls due if it passes each time.
+     */
+    DrillItem: {
+      /** Ahead */
+      ahead: string[];
+      /** Archived */
+      archived: boolean;
+      drill: components["schemas"]["Drill"];
+      /** Due On */
+      due_on: string | null;
+      /** Last On */
+      last_on: string | null;
+      /** Overdue */
+      overdue: number | null;
+      /** Passes */
+      passes: number;
+      /** Shipped */
+      shipped: boolean;
+      /** Takes */
+      takes: number;
+    };
+    /** DrillList */
+    DrillList: {
+      /** Drills */
+      drills: components["schemas"]["DrillItem"][];
+      /** Today */
+      today: string;
+      /** Weakest */
+      weakest: string | null;
+    };
+    /** EndAsk */
+    EndAsk: {
+      /** Ended */
+      ended: boolean;
     };
     /** ErrorAnswer */
     ErrorAnswer: {
@@ -1063,6 +1472,15 @@ export interface components {
       spec: components["schemas"]["Lens"];
       /** Typical */
       typical: boolean;
+    };
+    /**
+     * Locked
+     * @description A block that stays as it is when the session is built again.
+     */
+    Locked: {
+      block: components["schemas"]["Block"];
+      /** Index */
+      index: number;
     };
     /**
      * Mode
@@ -1303,6 +1721,14 @@ export interface components {
       /** Support Id */
       support_id: number;
     };
+    /** PlanAnswer */
+    PlanAnswer: {
+      plan: components["schemas"]["Session"];
+    };
+    /** PlanAsk */
+    PlanAsk: {
+      ask: components["schemas"]["Ask"];
+    };
     /**
      * PreviewAnswer
      * @description name: of the film. faster: than life it plays. share: of the move that it shows.
@@ -1391,6 +1817,106 @@ export interface components {
       x_pct: number | null;
       /** Y Pct */
       y_pct: number | null;
+    };
+    /**
+     * Session
+     * @description warm_up_s: before the first block. left_s: of the minutes, unused. cautions: of all
+     *     blocks, each once.
+     */
+    Session: {
+      /** Blocks */
+      blocks: components["schemas"]["Block"][];
+      /** Cautions */
+      cautions: string[];
+      /** Left S */
+      left_s: number;
+      /** Total S */
+      total_s: number;
+      /** Warm Up S */
+      warm_up_s: number;
+    };
+    /**
+     * SessionAsk
+     * @description A session as planned, to be kept.
+     */
+    SessionAsk: {
+      ask: components["schemas"]["Ask"];
+      /** Name */
+      name: string;
+      plan: components["schemas"]["Session"];
+      /** Setup Id */
+      setup_id: number | null;
+    };
+    /**
+     * SessionDetail
+     * @description drills: of its blocks. checks: by drill key, made from the set-up.
+     */
+    SessionDetail: {
+      /** Checks */
+      checks: {
+        [key: string]: components["schemas"]["Check"][];
+      };
+      /** Drills */
+      drills: {
+        [key: string]: components["schemas"]["Drill"];
+      };
+      session: components["schemas"]["SessionItem"];
+    };
+    /** SessionItem */
+    SessionItem: {
+      /** Accepted At */
+      accepted_at: string | null;
+      ask: components["schemas"]["Ask"];
+      /** Ended At */
+      ended_at: string | null;
+      /** Id */
+      id: number;
+      /** Made At */
+      made_at: string;
+      /** Name */
+      name: string;
+      plan: components["schemas"]["Session"];
+      /** Setup Id */
+      setup_id: number | null;
+      /** Takes */
+      takes: components["schemas"]["SessionTake"][];
+    };
+    /** SessionList */
+    SessionList: {
+      /** Sessions */
+      sessions: components["schemas"]["SessionItem"][];
+    };
+    /** SessionTake */
+    SessionTake: {
+      /** Block */
+      block: number;
+      /** Drill Key */
+      drill_key: string;
+      /** Fatigue */
+      fatigue: number | null;
+      /** Felt */
+      felt: ("good" | "bad") | null;
+      /** Filmed At */
+      filmed_at: string | null;
+      /** Gust */
+      gust: number | null;
+      /** Position */
+      position: number;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "planned" | "filmed" | "skipped";
+      /** Take Id */
+      take_id: number | null;
+      /** Take Name */
+      take_name: string | null;
+      /** Tension */
+      tension: number | null;
+      /** Variation Key */
+      variation_key: string;
+      /** Wind */
+      wind: number | null;
     };
     /** SetupAsk */
     SetupAsk: {
@@ -1746,6 +2272,42 @@ export interface components {
       target: number;
     };
     /**
+     * TakeNote
+     * @description What became of a take; parts that are left out stay. take_id: the film filed under it.
+     */
+    TakeNote: {
+      /**
+       * Fatigue
+       * @default null
+       */
+      fatigue: number | null;
+      /**
+       * Felt
+       * @default null
+       */
+      felt: ("good" | "bad") | null;
+      /**
+       * State
+       * @default null
+       */
+      state: ("planned" | "filmed" | "skipped") | null;
+      /**
+       * Take Id
+       * @default null
+       */
+      take_id: number | null;
+      /**
+       * Tension
+       * @default null
+       */
+      tension: number | null;
+      /**
+       * Wind
+       * @default null
+       */
+      wind: number | null;
+    };
+    /**
      * TakePage
      * @description total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
      *     stale: takes still to be judged again after a brief has changed.
@@ -1884,6 +2446,23 @@ export interface components {
        * @default null
        */
       url: string | null;
+    };
+    /**
+     * Variation
+     * @description One way of doing a drill. control: the plain way, for comparison. reason: why some do it
+     *     so.
+     */
+    Variation: {
+      /** Control */
+      control: boolean;
+      /** How */
+      how: string;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Reason */
+      reason: string;
     };
   };
   responses: never;
@@ -2271,6 +2850,196 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["BriefItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_list_drills_drills_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_keep_drill_drills__string_key__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["DrillAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_archive_drill_drills__string_key__archive_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_restore_drill_drills__string_key__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillAsk"];
         };
       };
       /** @description Bad Request */
@@ -2951,6 +3720,389 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_calendar_practice_ics_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  practice_list_sessions_sessions_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_add_session_sessions_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SessionAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_plan_session_sessions_plan_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["PlanAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["PlanAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_one_session_sessions__int_session_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_accept_cautions_sessions__int_session_id__accept_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_end_session_sessions__int_session_id__end_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["EndAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_slate_sessions__int_session_id__slates__int_position__svg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+        position: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  practice_note_take_sessions__int_session_id__takes__int_position__patch: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+        position: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["TakeNote"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionDetail"];
         };
       };
       /** @description Bad Request */

@@ -64,7 +64,7 @@ export function SetupStrip({ detail, onPoint }: Props) {
       ))}
       {detail.brief_link === null && <OwnBrief detail={detail} onPoint={onPoint} />}
       <Link
-        to={detail.brief_link ? `/plan?brief=${detail.brief_link.id}` : "/plan"}
+        to={detail.brief_link ? `/plan/briefs?brief=${detail.brief_link.id}` : "/plan/briefs"}
         className="ml-auto text-note text-stone underline hover:text-ink"
       >
         All of the brief

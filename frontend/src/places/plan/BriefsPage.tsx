@@ -8,10 +8,11 @@ import { Key } from "../../ui/Key";
 import { useNotices } from "../../ui/notices";
 import { useKeys } from "../../ui/useKeys";
 import { BriefEditor } from "./BriefEditor";
+import { PlanTabs } from "./PlanTabs";
 import { takesInWords } from "./useSaveBrief";
 
 /** Briefs: what clips must feel like, kept under names that takes point at. */
-export function PlanPage() {
+export function BriefsPage() {
   const found = useBriefs();
   const [search] = useSearchParams();
   const navigate = useNavigate();
@@ -23,7 +24,7 @@ export function PlanPage() {
   const briefs = found.data?.briefs ?? [];
   const wanted = Number(search.get("brief"));
   const chosen = briefs.find((item) => item.id === wanted) ?? briefs[0];
-  const open = (id: number) => void navigate(`/plan?brief=${id}`, { replace: true });
+  const open = (id: number) => void navigate(`/plan/briefs?brief=${id}`, { replace: true });
   const move = (step: number) => {
     const next = briefs[briefs.findIndex((item) => item === chosen) + step];
     if (next) open(next.id);
@@ -39,6 +40,7 @@ export function PlanPage() {
   if (!chosen) return <p className="p-8 text-stone">Reading the briefs…</p>;
   return (
     <>
+      <PlanTabs />
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b border-line px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">Briefs</h1>
         <p className="text-stone">

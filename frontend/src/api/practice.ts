@@ -1,0 +1,101 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, dataOf, type components } from "./client";
+
+type Schemas = components["schemas"];
+export type Drill = Schemas["Drill"];
+export type DrillItem = Schemas["DrillItem"];
+export type Variation = Schemas["Variation"];
+export type PracticeAsk = Schemas["Ask"];
+export type PracticePlan = Schemas["Session"];
+export type Block = Schemas["Block"];
+export type SessionDetail = Schemas["SessionDetail"];
+export type SessionItem = Schemas["SessionItem"];
+export type SessionTake = Schemas["SessionTake"];
+export type TakeNote = Partial<Schemas["TakeNote"]>;
+
+export function useDrills() {
+  return useQuery({
+    queryKey: ["drills"],
+    queryFn: ({ signal }) => dataOf(client.GET("/api/drills", { signal })),
+  });
+}
+
+export function keepDrill(drill: Drill) {
+  const params = { path: { key: drill.key } };
+  return dataOf(client.PUT("/api/drills/{key}", { params, body: { drill } }));
+}
+
+export function actOnDrill(key: string, act: "archive" | "restore") {
+  const params = { path: { key } };
+  if (act === "archive") return dataOf(client.POST("/api/drills/{key}/archive", { params }));
+  return dataOf(client.POST("/api/drills/{key}/restore", { params }));
+}
+
+/** The session that fits what is asked; built again as the asking changes. */
+export function usePlan(ask: PracticeAsk) {
+  return useQuery({
+    queryKey: ["plan", ask],
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    queryFn: ({ signal }) => dataOf(client.POST("/api/sessions/plan", { body: { ask }, signal })),
+  });
+}
+
+export function useSessions() {
+  return useQuery({
+    queryKey: ["sessions"],
+    queryFn: ({ signal }) => dataOf(client.GET("/api/sessions", { signal })),
+  });
+}
+
+export function useSession(id: number) {
+  return useQuery({
+    queryKey: ["session", id],
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } }, signal }),
+      ),
+  });
+}
+
+export function keepSession(body: Schemas["SessionAsk"]) {
+  return dataOf(client.POST("/api/sessions", { body }));
+}
+
+type Change =
+  | { act: "accept" }
+  | { act: "end"; ended: boolean }
+  | { act: "note"; position: number; note: TakeNote };
+
+function send(id: number, change: Change) {
+  const path = { session_id: id };
+  if (change.act === "accept") {
+    return dataOf(client.POST("/api/sessions/{session_id}/accept", { params: { path } }));
+  }
+  if (change.act === "end") {
+    const body = { ended: change.ended };
+    return dataOf(client.POST("/api/sessions/{session_id}/end", { params: { path }, body }));
+  }
+  return dataOf(
+    client.PATCH("/api/sessions/{session_id}/takes/{position}", {
+      params: { path: { ...path, position: change.position } },
+      body: change.note as Schemas["TakeNote"],
+    }),
+  );
+}
+
+/** Changes of a session, one after the other, each answered with all of it. */
+export function useSessionChange(id: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (change: Change) => send(id, change),
+    scope: { id: `session-${id}` },
+    retry: 3,
+    onSuccess: (detail) => {
+      cache.setQueryData<SessionDetail>(["session", id], detail);
+      for (const key of ["sessions", "drills"]) {
+        void cache.invalidateQueries({ queryKey: [key] });
+      }
+    },
+  });
+}

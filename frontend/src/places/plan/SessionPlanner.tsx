@@ -1,0 +1,216 @@
+import { Dices, Lock, LockOpen } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import {
+  keepSession,
+  useDrills,
+  usePlan,
+  type Block,
+  type Drill,
+  type PracticeAsk,
+  type PracticePlan,
+} from "../../api/practice";
+import { Button } from "../../ui/Button";
+import { Chips } from "../../ui/Chips";
+import { FaultView } from "../../ui/FaultView";
+import { Field } from "../../ui/Field";
+import { Key } from "../../ui/Key";
+import { useNotices } from "../../ui/notices";
+import { QuantityField } from "../../ui/QuantityField";
+import { Segments } from "../../ui/Segments";
+import { useDraft } from "../../ui/useDraft";
+import { useKeys } from "../../ui/useKeys";
+import { PlanStrip } from "./PlanStrip";
+import { PlanTabs } from "./PlanTabs";
+import { LOAD_WORDS, MEASURE_WORDS, NEED_WORDS, optionsOf, SPACE_WORDS } from "./words";
+
+const FIRST: PracticeAsk = {
+  minutes: 30,
+  goals: [],
+  space: "path",
+  needs: ["strap", "lean"],
+  limits: [],
+  seed: 1,
+  locked: [],
+};
+
+/** Today's session, built while it is asked for; locked parts stay. */
+export function SessionPlanner() {
+  const draft = useDraft("session-plan", FIRST);
+  const ask = draft.value;
+  const found = usePlan(ask);
+  const drills = useDrills();
+  const navigate = useNavigate();
+  const { fail } = useNotices();
+  const [busy, setBusy] = useState(false);
+  const put = (part: Partial<PracticeAsk>) => draft.change({ ...ask, ...part });
+  const library = Object.fromEntries(
+    (drills.data?.drills ?? []).map((item) => [item.drill.key, item.drill]),
+  );
+  const plan = found.data?.plan;
+  useEffect(() => {
+    document.title = "Plan · Ridgewind";
+  }, []);
+  const keep = () => {
+    if (!plan || plan.blocks.length === 0 || busy) return;
+    setBusy(true);
+    const name = `${Math.round(plan.total_s / 60)} minutes: ${library[plan.blocks[0]?.drill_key ?? ""]?.name ?? "practice"}`;
+    keepSession({ name: name.slice(0, 120), ask, plan, setup_id: null })
+      .then((made) => navigate(`/practice/${made.session.id}`))
+      .catch(fail)
+      .finally(() => setBusy(false));
+  };
+  const again = () => put({ seed: ask.seed + 1 });
+  useKeys({ Enter: keep, r: again });
+  const lock = (index: number, block: Block, on: boolean) =>
+    put({
+      locked: on
+        ? [...ask.locked, { index, block }]
+        : ask.locked.filter((one) => one.block.drill_key !== block.drill_key),
+    });
+  return (
+    <>
+      <PlanTabs />
+      <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">
+        <h1 className="title text-title leading-tight">Today’s session</h1>
+        {plan && (
+          <p className="text-stone" aria-live="polite">
+            {plan.blocks.length} drills, {takesOf(plan)} takes, {Math.round(plan.total_s / 60)} of{" "}
+            {ask.minutes} minutes
+          </p>
+        )}
+        <span className="ml-auto flex gap-2">
+          <Button onClick={again}>
+            <Dices size={15} aria-hidden /> Another order <Key>R</Key>
+          </Button>
+          <Button look="main" disabled={!plan || plan.blocks.length === 0 || busy} onClick={keep}>
+            Keep and practise <Key>Enter</Key>
+          </Button>
+        </span>
+      </header>
+      {found.error && <FaultView error={found.error} />}
+      <Asked ask={ask} put={put} />
+      {plan && plan.blocks.length > 0 && <PlanStrip plan={plan} library={library} />}
+      {plan && plan.blocks.length === 0 && (
+        <p className="px-4 py-6 sm:px-8">
+          Nothing fits. Give it more minutes, more room, or spare fewer parts.
+        </p>
+      )}
+      {plan && plan.blocks.length > 0 && (
+        <Blocks plan={plan} library={library} ask={ask} onLock={lock} />
+      )}
+    </>
+  );
+}
+
+const takesOf = (plan: PracticePlan) =>
+  plan.blocks.reduce((sum, block) => sum + block.order.length, 0);
+
+type AskedProps = { ask: PracticeAsk; put: (part: Partial<PracticeAsk>) => void };
+
+function Asked({ ask, put }: AskedProps) {
+  return (
+    <section
+      aria-label="What is asked"
+      className="grid gap-x-8 gap-y-3 border-y border-line bg-paper px-4 py-3 sm:px-8 md:grid-cols-2 lg:grid-cols-[180px_1fr_1fr]"
+    >
+      <div className="space-y-3">
+        <QuantityField
+          label="Minutes"
+          quantity="count"
+          value={ask.minutes}
+          range={{ min: 5, max: 120 }}
+          onChange={(minutes) => put({ minutes: Math.round(minutes) })}
+        />
+        <Field words="Space">
+          <Segments
+            label="Space"
+            value={ask.space}
+            options={[
+              { value: "spot", words: "Spot" },
+              { value: "steps", words: "Steps" },
+              { value: "path", words: "Path" },
+            ]}
+            onChange={(space) => put({ space })}
+          />
+        </Field>
+        <p className="text-small text-stone">{SPACE_WORDS[ask.space]}</p>
+      </div>
+      <Field words="In the bag, and at the place">
+        <Chips
+          label="In the bag, and at the place"
+          chosen={ask.needs as (keyof typeof NEED_WORDS)[]}
+          options={optionsOf(NEED_WORDS)}
+          onChange={(needs) => put({ needs })}
+        />
+      </Field>
+      <div className="space-y-3">
+        <Field words="Work on">
+          <Chips
+            label="Work on"
+            chosen={ask.goals as (keyof typeof MEASURE_WORDS)[]}
+            options={optionsOf(MEASURE_WORDS)}
+            onChange={(goals) => put({ goals })}
+          />
+        </Field>
+        <Field words="Spare">
+          <Chips
+            label="Spare"
+            chosen={ask.limits}
+            options={optionsOf(LOAD_WORDS)}
+            onChange={(limits) => put({ limits })}
+          />
+        </Field>
+      </div>
+    </section>
+  );
+}
+
+type BlocksProps = {
+  plan: PracticePlan;
+  library: Record<string, Drill>;
+  ask: PracticeAsk;
+  onLock: (index: number, block: Block, on: boolean) => void;
+};
+
+function Blocks({ plan, library, ask, onLock }: BlocksProps) {
+  return (
+    <ol className="pb-8">
+      {plan.blocks.map((block, index) => {
+        const drill = library[block.drill_key];
+        const locked = ask.locked.some((one) => one.block.drill_key === block.drill_key);
+        return (
+          <li
+            key={block.drill_key}
+            className="grid grid-cols-[24px_minmax(0,1fr)_32px] gap-x-3 border-b border-line px-4 py-2.5 sm:px-8 md:grid-cols-[24px_minmax(0,1fr)_minmax(0,1fr)_32px]"
+          >
+            <span className="figure-narrow text-[22px] leading-none text-stone">{index + 1}</span>
+            <div>
+              <p className="font-semibold">{drill?.name}</p>
+              <p className="text-small text-stone">{block.reasons.join(" · ")}</p>
+            </div>
+            <div className="col-start-2 md:col-start-auto">
+              <p className="text-note">
+                {block.order
+                  .map((key) => drill?.variations.find((one) => one.key === key)?.name ?? key)
+                  .join(" → ")}
+              </p>
+              <p className="text-small text-stone">
+                {block.order.length} takes of {block.take_s} s, rest {block.rest_s} s
+              </p>
+            </div>
+            <button
+              type="button"
+              aria-pressed={locked}
+              aria-label={`Lock ${drill?.name ?? block.drill_key}`}
+              onClick={() => onLock(index, block, !locked)}
+              className={`col-start-3 row-start-1 md:col-start-4 ${locked ? "text-ink" : "text-stone hover:text-ink"}`}
+            >
+              {locked ? <Lock size={17} /> : <LockOpen size={17} />}
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

@@ -1,0 +1,48 @@
+import { Check, Volume2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { Drill, SessionDetail } from "../../api/practice";
+import { Button } from "../../ui/Button";
+import { Key } from "../../ui/Key";
+import { speak } from "./sound";
+
+type Props = { drill: Drill; checks: SessionDetail["checks"][string] };
+
+/** The check before rolling: short, spoken on request, ticked one by one by a key. */
+export function Checks({ drill, checks }: Props) {
+  const [ticked, setTicked] = useState(0);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === "k") setTicked((now) => Math.min(checks.length, now + 1));
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, [checks.length]);
+  return (
+    <div className="mx-auto w-full max-w-[760px] space-y-2 text-left">
+      <div className="flex items-center gap-3">
+        <h2 className="label-wide">Before you roll</h2>
+        <span className="ml-auto flex gap-2">
+          <Button onClick={() => speak(checks.map((check) => check.words).join(" "), 1)}>
+            <Volume2 size={15} aria-hidden /> Say it
+          </Button>
+          <Button onClick={() => setTicked((now) => Math.min(checks.length, now + 1))}>
+            Tick <Key>K</Key>
+          </Button>
+        </span>
+      </div>
+      <ul className="grid gap-x-6 text-[17px] sm:grid-cols-2">
+        {checks.map((check, index) => (
+          <li key={check.key} className="flex items-center gap-2 border-b border-line py-1">
+            <span
+              className={`grid size-5 shrink-0 place-items-center border ${index < ticked ? "border-lichen-deep bg-lichen" : "border-ridge-2"}`}
+            >
+              {index < ticked && <Check size={14} aria-label="ticked" />}
+            </span>
+            <span className={index < ticked ? "text-stone" : ""}>{check.words}</span>
+          </li>
+        ))}
+      </ul>
+      {drill.cues.length > 0 && <p className="text-[17px] font-semibold">{drill.cues.join(" ")}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { useEffect } from "react";
+import { Link, useNavigate } from "react-router";
+import { useSessions, type SessionItem } from "../../api/practice";
+import * as format from "../../formats";
+import { Button } from "../../ui/Button";
+import { FaultView } from "../../ui/FaultView";
+import { Key } from "../../ui/Key";
+import { useKeys } from "../../ui/useKeys";
+
+/** Sessions: the one to run, and those that were. */
+export function PracticePage() {
+  const found = useSessions();
+  const navigate = useNavigate();
+  const sessions = found.data?.sessions ?? [];
+  const next = sessions.find((one) => one.takes.some((take) => take.state === "planned"));
+  useEffect(() => {
+    document.title = "Practice · Ridgewind";
+  }, []);
+  useKeys({
+    n: () => void navigate("/plan"),
+    Enter: () => next && void navigate(`/practice/${next.id}`),
+  });
+  if (found.error) return <FaultView error={found.error} />;
+  return (
+    <>
+      <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">
+        <h1 className="title text-title leading-tight">Practice</h1>
+        <div className="ml-auto">
+          <Button look="main" onClick={() => void navigate("/plan")}>
+            Plan a session <Key>N</Key>
+          </Button>
+        </div>
+      </header>
+      {found.data && sessions.length === 0 && (
+        <div className="mx-auto max-w-xl px-4 py-12">
+          <h2 className="title mb-2 text-title">Plan today’s session first</h2>
+          <p className="text-stone">
+            Say how many minutes you have, where you are and what is in the bag. Ridgewind chooses
+            drills, orders them so that tired muscles are spared, and runs them by sound: both hands
+            stay on the camera.
+          </p>
+        </div>
+      )}
+      <ul className="border-t border-line">
+        {sessions.map((session) => (
+          <SessionRow key={session.id} session={session} />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function SessionRow({ session }: { session: SessionItem }) {
+  const filmed = session.takes.filter((take) => take.state === "filmed").length;
+  const when = format.when(session.made_at);
+  return (
+    <li className="relative flex items-center gap-4 border-b border-line px-4 py-3 hover:bg-paper sm:px-8">
+      <div className="min-w-0 flex-1">
+        <Link to={`/practice/${session.id}`} className="font-semibold after:absolute after:inset-0">
+          {session.name}
+        </Link>
+        <p className="text-small text-stone">
+          {session.plan.blocks.length} drills · {Math.round(session.plan.total_s / 60)} minutes ·{" "}
+          {when.day}, {when.time}
+        </p>
+      </div>
+      <span className="figure-narrow text-[26px] leading-none">
+        {filmed}
+        <span className="text-[15px] text-stone"> of {session.takes.length}</span>
+      </span>
+    </li>
+  );
+}

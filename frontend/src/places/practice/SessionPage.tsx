@@ -1,0 +1,178 @@
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import {
+  useSession,
+  useSessionChange,
+  type SessionDetail,
+  type SessionTake,
+} from "../../api/practice";
+import { useTakes } from "../../api/takes";
+import * as format from "../../formats";
+import { Button } from "../../ui/Button";
+import { FaultView } from "../../ui/FaultView";
+import { Key } from "../../ui/Key";
+import { Select } from "../../ui/Select";
+import { useKeys } from "../../ui/useKeys";
+import { RunnerView } from "./RunnerView";
+
+/** One session: its cautions, the runner, and what came of it. */
+export function SessionPage() {
+  const id = Number(useParams()["id"]);
+  const found = useSession(id);
+  if (found.error) return <FaultView error={found.error} />;
+  if (!found.data) return <p className="p-8 text-stone">Reading the session…</p>;
+  return <Loaded key={id} detail={found.data} />;
+}
+
+function Loaded({ detail }: { detail: SessionDetail }) {
+  const { session } = detail;
+  const [running, setRunning] = useState(false);
+  const change = useSessionChange(session.id);
+  const open = session.takes.some((take) => take.state === "planned");
+  const start = () => {
+    if (!open) return;
+    if (session.accepted_at === null) change.mutate({ act: "accept" });
+    if (session.ended_at !== null) change.mutate({ act: "end", ended: false });
+    setRunning(true);
+  };
+  useEffect(() => {
+    document.title = `${session.name} · Ridgewind`;
+  }, [session.name]);
+  useKeys(running ? {} : { Enter: start });
+  if (running) {
+    return (
+      <RunnerView
+        detail={detail}
+        onStop={() => {
+          setRunning(false);
+          change.mutate({ act: "end", ended: true });
+        }}
+      />
+    );
+  }
+  const filmed = session.takes.filter((take) => take.state === "filmed").length;
+  return (
+    <>
+      <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">
+        <h1 className="title text-title leading-tight">{session.name}</h1>
+        <p className="text-stone">
+          {filmed} of {session.takes.length} takes filmed · {Math.round(session.plan.total_s / 60)}{" "}
+          minutes · {format.when(session.made_at).day}
+        </p>
+        {open && (
+          <div className="ml-auto">
+            <Button look="main" onClick={start}>
+              {session.accepted_at === null
+                ? "I have read the cautions: begin"
+                : filmed > 0
+                  ? "Go on"
+                  : "Begin"}{" "}
+              <Key>Enter</Key>
+            </Button>
+          </div>
+        )}
+      </header>
+      {change.error && <FaultView error={change.error} />}
+      <Cautions cautions={session.plan.cautions} />
+      <Outcome detail={detail} />
+    </>
+  );
+}
+
+function Cautions({ cautions }: { cautions: string[] }) {
+  return (
+    <section aria-label="Cautions" className="border-y border-line bg-paper px-4 py-3 sm:px-8">
+      <h2 className="label-wide mb-1">Before you begin</h2>
+      <ul className="grid gap-x-8 sm:grid-cols-2">
+        {cautions.map((caution) => (
+          <li key={caution} className="border-l-2 border-lamp pl-3 text-[15px]">
+            {caution}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-small text-stone">
+        General information only. Local rules and the people in charge of a place decide.
+      </p>
+    </section>
+  );
+}
+
+const NONE = "none";
+
+function Outcome({ detail }: { detail: SessionDetail }) {
+  const { session, drills } = detail;
+  const change = useSessionChange(session.id);
+  const takes = useTakes({ sort: "recorded", descending: true }).data?.pages[0]?.takes ?? [];
+  const file = (take: SessionTake, id: string) =>
+    change.mutate({
+      act: "note",
+      position: take.position,
+      note: { take_id: id === NONE ? null : Number(id) },
+    });
+  return (
+    <section aria-label="Takes of the session" className="px-4 py-4 sm:px-8">
+      {session.plan.blocks.map((block, index) => {
+        const drill = drills[block.drill_key];
+        return (
+          <div key={index} className="mb-4">
+            <h2 className="font-semibold">
+              {drill?.name ?? block.drill_key}{" "}
+              <span className="font-normal text-stone">
+                passes at gust {format.gust(drill?.target)} · {block.reasons.join(" · ")}
+              </span>
+            </h2>
+            <ul>
+              {session.takes
+                .filter((take) => take.block === index)
+                .map((take) => (
+                  <li
+                    key={take.position}
+                    className="grid grid-cols-[28px_minmax(0,1fr)_auto] items-center gap-3 border-b border-line py-1 sm:grid-cols-[28px_200px_90px_1fr_auto]"
+                    data-testid={`planned-${take.position}`}
+                  >
+                    <span className="text-stone">{take.position + 1}</span>
+                    <span className="truncate">
+                      {drill?.variations.find((one) => one.key === take.variation_key)?.name}
+                    </span>
+                    <span className="hidden text-stone sm:block">{take.state}</span>
+                    <Result take={take} target={drill?.target ?? null} />
+                    <Select
+                      label={`Film of take ${take.position + 1}`}
+                      value={take.take_id === null ? NONE : String(take.take_id)}
+                      options={[
+                        { value: NONE, words: "No film" },
+                        ...(take.take_id !== null && !takes.some((one) => one.id === take.take_id)
+                          ? [{ value: String(take.take_id), words: take.take_name ?? "" }]
+                          : []),
+                        ...takes.map((one) => ({ value: String(one.id), words: one.name })),
+                      ]}
+                      onChange={(id) => file(take, id)}
+                    />
+                  </li>
+                ))}
+            </ul>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+function Result({ take, target }: { take: SessionTake; target: number | null }) {
+  const notes = [
+    take.felt && `felt ${take.felt}`,
+    take.fatigue !== null && `tired ${take.fatigue}`,
+    take.tension !== null && `strap ${take.tension}`,
+  ].filter(Boolean);
+  const passed = take.gust !== null && target !== null && take.gust <= target;
+  return (
+    <span className="hidden text-note sm:block">
+      {take.gust !== null && take.take_id !== null && (
+        <Link to={`/takes/${take.take_id}`} className="font-semibold underline">
+          gust {format.gust(take.gust)}, {passed ? "passed" : "over its mark"}
+        </Link>
+      )}{" "}
+      <span className="text-stone">{notes.join(" · ")}</span>
+    </span>
+  );
+}

@@ -1,0 +1,1 @@
+"""Practice: the drill library, what is due, and sessions built from both."""

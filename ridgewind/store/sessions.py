@@ -1,0 +1,190 @@
+"""Practice sessions, their takes, and what came of them."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+
+from pydantic import TypeAdapter
+
+from ridgewind.core.practice.session import Ask, Session
+from ridgewind.store.briefs import NOW
+from ridgewind.store.errors import NotFoundError
+
+_ASK = TypeAdapter(Ask)
+_PLAN = TypeAdapter(Session)
+NOTE_FIELDS = ("felt", "wind", "fatigue", "tension")
+
+
+@dataclass(frozen=True)
+class SessionTakeRow:
+    """gust, remedy: of the film that was filed under it, None where there is none."""
+
+    position: int
+    block: int
+    drill_key: str
+    variation_key: str
+    state: str
+    filmed_at: str | None
+    felt: str | None
+    wind: int | None
+    fatigue: int | None
+    tension: int | None
+    take_id: int | None
+    gust: float | None
+    take_name: str | None
+
+
+@dataclass(frozen=True)
+class SessionRow:
+    id: int
+    name: str
+    made_at: str
+    ask: Ask
+    plan: Session
+    setup_id: int | None
+    accepted_at: str | None
+    ended_at: str | None
+    takes: tuple[SessionTakeRow, ...]
+
+
+@dataclass(frozen=True)
+class ResultRow:
+    """A take that was filmed, when, its gust where it was filed and measured, how it felt."""
+
+    drill_key: str
+    variation_key: str
+    filmed_at: str
+    gust: float | None
+    felt: str | None
+
+
+def add(db: sqlite3.Connection, *, name: str, ask: Ask, plan: Session, setup_id: int | None) -> int:
+    """Keep a planned session with all its takes; returns its id."""
+    cursor = db.execute(
+        f"insert into session (name, made_at, ask, plan, setup_id) values (?, {NOW}, ?, ?, ?)",
+        (name, _ASK.dump_json(ask).decode(), _PLAN.dump_json(plan).decode(), setup_id),
+    )
+    assert cursor.lastrowid is not None
+    position = 0
+    for block_index, block in enumerate(plan.blocks):
+        for variation_key in block.order:
+            db.execute(
+                "insert into session_take (session_id, position, block, drill_key,"
+                " variation_key, state) values (?, ?, ?, ?, ?, 'planned')",
+                (cursor.lastrowid, position, block_index, block.drill_key, variation_key),
+            )
+            position += 1
+    return cursor.lastrowid
+
+
+def by_id(db: sqlite3.Connection, session_id: int) -> SessionRow:
+    row = db.execute("select * from session where id = ?", (session_id,)).fetchone()
+    if row is None:
+        raise NotFoundError("session", session_id)
+    return _row(db, row)
+
+
+def recent(db: sqlite3.Connection, *, limit: int) -> list[SessionRow]:
+    """Sessions, the newest first."""
+    rows = db.execute("select * from session order by id desc limit ?", (limit,)).fetchall()
+    return [_row(db, row) for row in rows]
+
+
+def accept(db: sqlite3.Connection, session_id: int) -> None:
+    """The cautions were read."""
+    _touch(db, session_id, f"accepted_at = coalesce(accepted_at, {NOW})")
+
+
+def end(db: sqlite3.Connection, session_id: int, *, ended: bool) -> None:
+    """Close a session; what was not filmed stays planned. Or open it again."""
+    _touch(db, session_id, f"ended_at = {NOW if ended else 'null'}")
+
+
+def set_state(db: sqlite3.Connection, session_id: int, position: int, state: str) -> None:
+    """A take was filmed or skipped, or is to be done again."""
+    when = NOW if state == "filmed" else "null"
+    cursor = db.execute(
+        f"update session_take set state = ?, filmed_at = {when}"
+        " where session_id = ? and position = ?",
+        (state, session_id, position),
+    )
+    if cursor.rowcount == 0:
+        raise NotFoundError("take of this session", position)
+
+
+def set_notes(
+    db: sqlite3.Connection, session_id: int, position: int, notes: dict[str, str | int | None]
+) -> None:
+    """Change the notes that are given; others stay."""
+    for name in NOTE_FIELDS:
+        if name in notes:
+            db.execute(
+                f"update session_take set {name} = ? where session_id = ? and position = ?",
+                (notes[name], session_id, position),
+            )
+
+
+def file_take(db: sqlite3.Connection, session_id: int, position: int, take_id: int | None) -> None:
+    """File a film under a planned take, or take it out; a film stands under one take only."""
+    if take_id is not None:
+        db.execute("update session_take set take_id = null where take_id = ?", (take_id,))
+    cursor = db.execute(
+        "update session_take set take_id = ? where session_id = ? and position = ?",
+        (take_id, session_id, position),
+    )
+    if cursor.rowcount == 0:
+        raise NotFoundError("take of this session", position)
+
+
+def results(db: sqlite3.Connection) -> list[ResultRow]:
+    """All filmed takes in order, with what is known of how they went."""
+    rows = db.execute(
+        "select drill_key, variation_key, filmed_at, felt,"
+        " (select gust from summary where summary.take_id = session_take.take_id) as gust"
+        " from session_take where state = 'filmed' order by filmed_at"
+    )
+    return [
+        ResultRow(row["drill_key"], row["variation_key"], row["filmed_at"], row["gust"], row["felt"])
+        for row in rows
+    ]
+
+
+def weakest_band(db: sqlite3.Connection, *, limit: int) -> str | None:
+    """The band that rules most of the newest takes that must be done again, or None."""
+    row = db.execute(
+        "select top_band, count(*) as many from (select top_band from summary"
+        " join take on take.id = summary.take_id"
+        " where summary.remedy = 'retake' and take.deleted_at is null and top_band is not null"
+        " order by take.id desc limit ?) group by top_band order by many desc, top_band limit 1",
+        (limit,),
+    ).fetchone()
+    return None if row is None else str(row["top_band"])
+
+
+def _touch(db: sqlite3.Connection, session_id: int, assignment: str) -> None:
+    cursor = db.execute(f"update session set {assignment} where id = ?", (session_id,))
+    if cursor.rowcount == 0:
+        raise NotFoundError("session", session_id)
+
+
+def _row(db: sqlite3.Connection, row: sqlite3.Row) -> SessionRow:
+    takes = db.execute(
+        "select session_take.*, take.name as take_name, summary.gust from session_take"
+        " left join take on take.id = session_take.take_id and take.deleted_at is null"
+        " left join summary on summary.take_id = take.id"
+        " where session_id = ? order by position",
+        (row["id"],),
+    )
+    fields = SessionTakeRow.__dataclass_fields__
+    return SessionRow(
+        id=row["id"],
+        name=row["name"],
+        made_at=row["made_at"],
+        ask=_ASK.validate_json(row["ask"]),
+        plan=_PLAN.validate_json(row["plan"]),
+        setup_id=row["setup_id"],
+        accepted_at=row["accepted_at"],
+        ended_at=row["ended_at"],
+        takes=tuple(SessionTakeRow(**{name: take[name] for name in fields}) for take in takes),
+    )

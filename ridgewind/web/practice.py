@@ -1,0 +1,195 @@
+"""Drills, what is due, sessions and their takes."""
+
+from __future__ import annotations
+
+from http import HTTPStatus
+from sqlite3 import Connection
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.store import database, drills, kit, sessions, takes
+from ridgewind.web import practice_models as models
+from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.work import practising
+
+api = APIBlueprint("practice", __name__, url_prefix="/api")
+
+MOST_SESSIONS = 60
+
+
+@api.get("/drills", responses={200: models.DrillList, **FAULTS})
+def list_drills() -> Response:
+    """The library, own drills first, with when each is due."""
+    with current().read() as db:
+        due = {one.key: one for one in practising.all_due(db)}
+        items = []
+        for row in drills.all_drills(db):
+            one = due.get(row.drill.key)
+            items.append(
+                {
+                    "drill": row.drill,
+                    "shipped": row.shipped,
+                    "archived": row.archived,
+                    "due_on": one and one.due_on,
+                    "last_on": one and one.last_on,
+                    "overdue": one and one.due.overdue,
+                    "ahead": list(one.ahead) if one else [],
+                    "passes": one.passes if one else 0,
+                    "takes": one.takes if one else 0,
+                }
+            )
+        weakest = sessions.weakest_band(db, limit=practising.WEAKEST_OF)
+    today = practising.iso(practising.today())
+    body = {"drills": items, "weakest": weakest, "today": today}
+    return answered(models.DrillList.model_validate(body))
+
+
+@api.put("/drills/<string:key>", responses={200: models.DrillAsk, **FAULTS})
+def keep_drill(path: models.DrillPath, body: models.DrillAsk) -> Response:
+    """Keep a drill of one's own, new or changed."""
+    if body.drill.key != path.key:
+        raise InvalidArgumentError("key", body.drill.key, "it must be the address's own")
+    with current().read() as db, database.atomic(db):
+        drills.put(db, body.drill)
+    return answered(body)
+
+
+@api.post("/drills/<string:key>/archive", responses={200: models.DrillAsk, **FAULTS})
+def archive_drill(path: models.DrillPath) -> Response:
+    """Put a drill away."""
+    return _archive(path.key, archived=True)
+
+
+@api.post("/drills/<string:key>/restore", responses={200: models.DrillAsk, **FAULTS})
+def restore_drill(path: models.DrillPath) -> Response:
+    """Bring a drill back."""
+    return _archive(path.key, archived=False)
+
+
+def _archive(key: str, *, archived: bool) -> Response:
+    with current().read() as db:
+        with database.atomic(db):
+            drills.set_archived(db, key, archived=archived)
+        return answered(models.DrillAsk(drill=drills.by_key(db, key).drill))
+
+
+@api.post("/sessions/plan", responses={200: models.PlanAnswer, **FAULTS})
+def plan_session(body: models.PlanAsk) -> Response:
+    """Build a session; nothing is kept."""
+    with current().read() as db:
+        return answered(models.PlanAnswer(plan=practising.plan(db, body.ask)))
+
+
+@api.get("/sessions", responses={200: models.SessionList, **FAULTS})
+def list_sessions() -> Response:
+    """The newest sessions."""
+    with current().read() as db:
+        rows = sessions.recent(db, limit=MOST_SESSIONS)
+    return answered(models.SessionList(sessions=[_item(row) for row in rows]))
+
+
+@api.post("/sessions", responses={201: models.SessionDetail, **FAULTS})
+def add_session(body: models.SessionAsk) -> Response:
+    """Keep a planned session."""
+    with current().read() as db:
+        library = drills.library(db, archived=True)
+        for block in body.plan.blocks:
+            known = library.get(block.drill_key)
+            if known is None or not set(block.order) <= {one.key for one in known.variations}:
+                raise InvalidArgumentError("plan", block.drill_key, "it names an unknown drill")
+        if not body.plan.blocks:
+            raise InvalidArgumentError("plan", 0, "it holds no drill; give it more minutes")
+        with database.atomic(db):
+            setup_id = body.setup_id or kit.usual_setup_id(db)
+            session_id = sessions.add(
+                db, name=body.name.strip(), ask=body.ask, plan=body.plan, setup_id=setup_id
+            )
+        return answered(_detail(db, session_id), HTTPStatus.CREATED)
+
+
+@api.get("/sessions/<int:session_id>", responses={200: models.SessionDetail, **FAULTS})
+def one_session(path: models.SessionPath) -> Response:
+    """A session with its drills and the checks before rolling."""
+    with current().read() as db:
+        return answered(_detail(db, path.session_id))
+
+
+@api.post("/sessions/<int:session_id>/accept", responses={200: models.SessionDetail, **FAULTS})
+def accept_cautions(path: models.SessionPath) -> Response:
+    """The cautions were read."""
+    with current().read() as db:
+        with database.atomic(db):
+            sessions.accept(db, path.session_id)
+        return answered(_detail(db, path.session_id))
+
+
+@api.post("/sessions/<int:session_id>/end", responses={200: models.SessionDetail, **FAULTS})
+def end_session(path: models.SessionPath, body: models.EndAsk) -> Response:
+    """Close a session, or open it again; everything filmed stays."""
+    with current().read() as db:
+        with database.atomic(db):
+            sessions.end(db, path.session_id, ended=body.ended)
+        return answered(_detail(db, path.session_id))
+
+
+@api.patch(
+    "/sessions/<int:session_id>/takes/<int:position>",
+    responses={200: models.SessionDetail, **FAULTS},
+)
+def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
+    """Say what became of a take: filmed or skipped, how it felt, which film it is."""
+    given = body.model_fields_set
+    with current().read() as db:
+        with database.atomic(db):
+            if body.state is not None:
+                sessions.set_state(db, path.session_id, path.position, body.state)
+            notes = {name: getattr(body, name) for name in sessions.NOTE_FIELDS if name in given}
+            sessions.set_notes(db, path.session_id, path.position, notes)
+            if "take_id" in given:
+                if body.take_id is not None:
+                    takes.by_id(db, body.take_id)
+                    sessions.set_state(db, path.session_id, path.position, "filmed")
+                sessions.file_take(db, path.session_id, path.position, body.take_id)
+        return answered(_detail(db, path.session_id))
+
+
+@api.get("/sessions/<int:session_id>/slates/<int:position>.svg")
+def slate(path: models.SessionTakePath) -> Response:
+    """The code to film before a take."""
+    with current().read() as db:
+        drawing = practising.slate_svg(db, path.session_id, path.position)
+    return Response(drawing, mimetype="image/svg+xml")
+
+
+@api.get("/practice.ics")
+def calendar() -> Response:
+    """The weeks ahead, for any calendar."""
+    with current().read() as db:
+        text = practising.calendar(db)
+    reply = Response(text, mimetype="text/calendar")
+    reply.headers["Content-Disposition"] = 'attachment; filename="ridgewind-practice.ics"'
+    return reply
+
+
+def _detail(db: Connection, session_id: int) -> models.SessionDetail:
+    session = sessions.by_id(db, session_id)
+    library = drills.library(db, archived=True)
+    keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
+    found = {key: library[key] for key in keys if key in library}
+    checks = {}
+    if session.setup_id is not None:
+        checks = {
+            key: practising.checks(db, session.setup_id, drill) for key, drill in found.items()
+        }
+    return models.SessionDetail.model_validate(
+        {"session": _item(session), "drills": found, "checks": checks}
+    )
+
+
+def _item(row: sessions.SessionRow) -> models.SessionItem:
+    fields = models.SessionTake.model_fields
+    values = {name: getattr(row, name) for name in models.SessionItem.model_fields}
+    values["takes"] = [{name: getattr(take, name) for name in fields} for take in row.takes]
+    return models.SessionItem.model_validate(values)

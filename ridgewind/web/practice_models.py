@@ -1,0 +1,124 @@
+"""Requests and responses of Plan and Practice."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ridgewind.core.practice.checks import Check
+from ridgewind.core.practice.drill import Drill
+from ridgewind.core.practice.session import Ask, Session
+from ridgewind.web.models import Strict
+
+TakeState = Literal["planned", "filmed", "skipped"]
+Felt = Literal["good", "bad"]
+
+
+class DrillPath(BaseModel):
+    key: str = Field(pattern="^[a-z0-9-]{1,60}$")
+
+
+class SessionPath(BaseModel):
+    session_id: int = Field(ge=1)
+
+
+class SessionTakePath(SessionPath):
+    position: int = Field(ge=0)
+
+
+class DrillItem(BaseModel):
+    """shipped: stays as it is. due_on, last_on: ISO dates, null where it was never filmed.
+    ahead: ISO dates on which it falls due if it passes each time."""
+
+    drill: Drill
+    shipped: bool
+    archived: bool
+    due_on: str | None
+    last_on: str | None
+    overdue: float | None
+    ahead: list[str]
+    passes: int
+    takes: int
+
+
+class DrillList(BaseModel):
+    drills: list[DrillItem]
+    weakest: str | None
+    today: str
+
+
+class DrillAsk(Strict):
+    drill: Drill
+
+
+class PlanAsk(Strict):
+    ask: Ask
+
+
+class PlanAnswer(BaseModel):
+    plan: Session
+
+
+class SessionAsk(Strict):
+    """A session as planned, to be kept."""
+
+    name: str = Field(min_length=1, max_length=120)
+    ask: Ask
+    plan: Session
+    setup_id: int | None
+
+
+class SessionTake(BaseModel):
+    position: int
+    block: int
+    drill_key: str
+    variation_key: str
+    state: TakeState
+    filmed_at: str | None
+    felt: Felt | None
+    wind: int | None
+    fatigue: int | None
+    tension: int | None
+    take_id: int | None
+    gust: float | None
+    take_name: str | None
+
+
+class SessionItem(BaseModel):
+    id: int
+    name: str
+    made_at: str
+    ask: Ask
+    plan: Session
+    setup_id: int | None
+    accepted_at: str | None
+    ended_at: str | None
+    takes: list[SessionTake]
+
+
+class SessionDetail(BaseModel):
+    """drills: of its blocks. checks: by drill key, made from the set-up."""
+
+    session: SessionItem
+    drills: dict[str, Drill]
+    checks: dict[str, list[Check]]
+
+
+class SessionList(BaseModel):
+    sessions: list[SessionItem]
+
+
+class TakeNote(Strict):
+    """What became of a take; parts that are left out stay. take_id: the film filed under it."""
+
+    state: TakeState | None = None
+    felt: Felt | None = None
+    wind: int | None = Field(default=None, ge=0, le=3)
+    fatigue: int | None = Field(default=None, ge=1, le=5)
+    tension: int | None = Field(default=None, ge=1, le=5)
+    take_id: int | None = None
+
+
+class EndAsk(Strict):
+    ended: bool
