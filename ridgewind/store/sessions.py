@@ -145,7 +145,9 @@ def results(db: sqlite3.Connection) -> list[ResultRow]:
         " from session_take where state = 'filmed' order by filmed_at"
     )
     return [
-        ResultRow(row["drill_key"], row["variation_key"], row["filmed_at"], row["gust"], row["felt"])
+        ResultRow(
+            row["drill_key"], row["variation_key"], row["filmed_at"], row["gust"], row["felt"]
+        )
         for row in rows
     ]
 

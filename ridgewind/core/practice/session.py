@@ -34,8 +34,8 @@ MOST_BLOCKS = 12
 NEW_SHARE = 0.6
 WEAKEST_SHARE, GOAL_SHARE = 1.2, 2.0
 MOST_OVERDUE = 2.0
-EASIER_FIRST = 1.3
-"""Taken off while the easier neighbour has never been passed."""
+EASIER_FIRST, MOST_EASIER = 0.3, 8
+"""Taken off for each easier drill on the way that has never been passed."""
 
 SAME_FAMILY = 0.45
 """Taken off for each block of the same family that is in already, so that sessions vary."""
@@ -160,8 +160,7 @@ def build_session(
     for drill in drills:
         if drill.key not in taken:
             score, reasons = _wanted(drill, ask, due, weakest, today)
-            if drill.easier in open_keys and not _ever_passed(library[drill.easier], due):
-                score -= EASIER_FIRST
+            score -= EASIER_FIRST * _easier_unpassed(drill, library, open_keys, due)
             ranked.append((score + CHANCE * rng.random(), drill, reasons))
     free: list[Block] = []
     families = [library[one.block.drill_key].family for one in kept]
@@ -218,6 +217,22 @@ def _wanted(
 def _ever_passed(drill: Drill, due: Mapping[tuple[str, str], Due]) -> bool:
     known = [due.get((drill.key, one.key)) for one in drill.variations]
     return any(one is not None and one.last_passed for one in known)
+
+
+def _easier_unpassed(
+    drill: Drill,
+    library: Mapping[str, Drill],
+    open_keys: set[str],
+    due: Mapping[tuple[str, str], Due],
+) -> int:
+    """How many easier drills lie on the way to this one that are open and never passed."""
+    seen, key = {drill.key}, drill.easier
+    while key is not None and key in open_keys and key not in seen and len(seen) <= MOST_EASIER:
+        if _ever_passed(library[key], due):
+            break
+        seen.add(key)
+        key = library[key].easier
+    return len(seen) - 1
 
 
 def _fitting(

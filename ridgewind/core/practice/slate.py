@@ -10,12 +10,19 @@ from __future__ import annotations
 
 import re
 
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
 from ridgewind.core.errors import InvalidArgumentError, require_between
 
 PREFIX = "RW"
 DIGITS = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 MOST_CHARACTERS = 10
 """What a code of 21 by 21 fields holds with the strongest correction (ISO/IEC 18004)."""
+
+MOST_READ_PX = 1920.0
+"""Pictures are enlarged up to this long side for reading."""
 
 
 def slate_text(session_id: int, take_index: int) -> str:
@@ -47,3 +54,26 @@ def _base36(number: int) -> str:
         number, digit = divmod(number, 36)
         out = DIGITS[digit] + out
     return out
+
+
+def find_slate(luma: NDArray[np.uint8]) -> tuple[int, int] | None:
+    """Session and take of a code that is seen in a picture, or None.
+
+    luma: (height, width). The code may be small, tilted and a little blurred; enlarging the
+    picture helps the reader with small fields.
+    """
+    if luma.ndim != 2 or min(luma.shape) < 32:
+        raise InvalidArgumentError("luma", luma.shape, "it must be a picture of 32 px or more")
+    scale = min(2.0, MOST_READ_PX / max(luma.shape))
+    for factor in (1.0, scale) if scale > 1.05 else (1.0,):
+        seen = luma
+        if factor != 1.0:
+            size = (round(luma.shape[1] * factor), round(luma.shape[0] * factor))
+            seen = np.asarray(cv2.resize(luma, size, interpolation=cv2.INTER_CUBIC), np.uint8)
+        try:
+            text, _, _ = cv2.QRCodeDetector().detectAndDecode(seen)
+        except cv2.error:  # the reader gives up on some pictures in this way
+            continue
+        if text and (found := read_slate(text)) is not None:
+            return found
+    return None

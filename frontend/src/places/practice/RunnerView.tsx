@@ -146,7 +146,7 @@ function Face({ detail, step, take, runner }: FaceProps) {
         <img
           src={`/api/sessions/${detail.session.id}/slates/${take.position}.svg`}
           alt={`Code of take ${take.position + 1}`}
-          className="h-[62vh] max-w-full"
+          className="h-[74vh] max-w-full"
         />
         <p className="text-[22px] font-semibold">
           Take {take.position + 1}: {drill?.name}, {variation?.name.toLowerCase()}

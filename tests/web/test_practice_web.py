@@ -1,0 +1,121 @@
+"""Drills, sessions and what is due through the API."""
+
+from __future__ import annotations
+
+import icalendar
+import pytest
+
+from ridgewind.store import database, sessions
+from ridgewind.web import Config, create_app
+from ridgewind.work.tasks import measure_clip
+from tests.web.test_kit_web import get, send
+from tests.web.test_web import HERE, bring_in
+
+ASK = {"minutes": 20, "goals": [], "space": "path", "needs": ["strap", "lean"], "limits": [],
+       "seed": 3, "locked": []}  # fmt: skip
+
+
+@pytest.fixture
+def client(library):
+    return create_app(Config(library.root)).test_client()
+
+
+@pytest.fixture
+def session(client):
+    plan = send(client, "POST", "/api/sessions/plan", {"ask": ASK})["plan"]
+    body = {"name": "Today", "ask": ASK, "plan": plan, "setup_id": None}
+    return send(client, "POST", "/api/sessions", body, 201)["session"]
+
+
+def note(client, session, position, **part):
+    path = f"/api/sessions/{session['id']}/takes/{position}"
+    return send(client, "PATCH", path, part)["session"]["takes"][position]
+
+
+def test_a_session_is_planned_kept_and_accepted(client, session):
+    assert session["plan"]["blocks"]
+    takes = [key for block in session["plan"]["blocks"] for key in block["order"]]
+    assert [take["variation_key"] for take in session["takes"]] == takes
+    assert session["accepted_at"] is None
+    detail = send(client, "POST", f"/api/sessions/{session['id']}/accept")
+    assert detail["session"]["accepted_at"]
+    assert set(detail["drills"]) == {block["drill_key"] for block in session["plan"]["blocks"]}
+    assert all(len(checks) >= 4 for checks in detail["checks"].values())
+    assert get(client, "/api/sessions")["sessions"][0]["id"] == session["id"]
+
+
+def test_notes_are_kept_one_by_one_and_nothing_is_lost_by_stopping(client, session):
+    note(client, session, 0, state="filmed")
+    note(client, session, 0, felt="bad")
+    found = note(client, session, 0, fatigue=4, wind=1)
+    assert (found["state"], found["felt"], found["fatigue"], found["wind"]) == (
+        "filmed", "bad", 4, 1,
+    )  # fmt: skip
+    ended = send(client, "POST", f"/api/sessions/{session['id']}/end", {"ended": True})
+    assert ended["session"]["ended_at"]
+    assert ended["session"]["takes"][0]["fatigue"] == 4
+    again = send(client, "POST", f"/api/sessions/{session['id']}/end", {"ended": False})
+    assert again["session"]["ended_at"] is None
+
+
+def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session, short_film):
+    take = bring_in(client, short_film)
+    measure_clip(library, take["id"])
+    filed = note(client, session, 1, take_id=take["id"])
+    assert (filed["state"], filed["take_id"]) == ("filmed", take["id"])
+    assert filed["gust"] > 4
+    moved = note(client, session, 2, take_id=take["id"])
+    assert moved["take_id"] == take["id"]
+    detail = get(client, f"/api/sessions/{session['id']}")
+    assert detail["session"]["takes"][1]["take_id"] is None
+    drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
+    item = drills[session["takes"][2]["drill_key"]]
+    assert (item["passes"], item["takes"]) == (0, 1)
+    assert item["due_on"]
+    with database.opened(library.database) as db:
+        assert sessions.weakest_band(db, limit=5) in (None, "step", "jitter")
+
+
+def test_the_weeks_ahead_are_a_calendar_that_others_read(client, session):
+    for position in range(3):
+        note(client, session, position, state="filmed", felt="good")
+    reply = client.get("/api/practice.ics", headers=HERE)
+    assert reply.mimetype == "text/calendar"
+    events = icalendar.Calendar.from_ical(reply.data).walk("VEVENT")
+    assert events
+    for event in events:
+        assert str(event["summary"]).startswith("Practice: ")
+        assert event["dtend"].dt > event["dtstart"].dt
+
+
+def test_a_slate_is_drawn_for_each_take(client, session):
+    reply = client.get(f"/api/sessions/{session['id']}/slates/0.svg", headers=HERE)
+    assert reply.mimetype == "image/svg+xml"
+    assert reply.data.startswith(b"<svg")
+    missing = client.get(f"/api/sessions/{session['id']}/slates/999.svg", headers=HERE)
+    assert missing.status_code == 404
+
+
+def test_own_drills_stand_beside_shipped_ones(client):
+    drill = get(client, "/api/drills")["drills"][0]["drill"]
+    error = send(client, "PUT", f"/api/drills/{drill['key']}", {"drill": drill}, 409)["error"]
+    assert error["code"] == "typical"
+    own = drill | {"key": "mine-1", "name": "Mine"}
+    send(client, "PUT", "/api/drills/mine-1", {"drill": own})
+    first = get(client, "/api/drills")["drills"][0]
+    assert (first["drill"]["name"], first["shipped"]) == ("Mine", False)
+    bad = send(client, "PUT", "/api/drills/mine-1", {"drill": own | {"take_s": 0}}, 400)["error"]
+    assert bad["field"] == "drill.take_s"
+    send(client, "POST", "/api/drills/mine-1/archive")
+    assert get(client, "/api/drills")["drills"][0]["archived"]
+    send(client, "POST", "/api/drills/mine-1/restore")
+    assert not get(client, "/api/drills")["drills"][0]["archived"]
+
+
+def test_a_plan_with_unknown_drills_or_none_is_refused(client, session):
+    plan = session["plan"] | {"blocks": [session["plan"]["blocks"][0] | {"drill_key": "nope"}]}
+    body = {"name": "Odd", "ask": ASK, "plan": plan, "setup_id": None}
+    assert send(client, "POST", "/api/sessions", body, 400)["error"]["field"] == "plan"
+    body["plan"] = plan | {"blocks": []}
+    assert "more minutes" in send(client, "POST", "/api/sessions", body, 400)["error"]["message"]
+    send(client, "POST", "/api/sessions/plan", {"ask": ASK | {"minutes": 1}}, 400)
