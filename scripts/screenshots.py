@@ -78,7 +78,7 @@ def gallery_bench(address: str) -> str:
 def shoot_kit(page: Page, address: str, folder: Path) -> None:
     bench = gallery_bench(address)
     for name, place in (
-        ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
+        ("briefs", "/plan/briefs"), ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
         *((f"bench-{panel}", f"{bench}?panel={panel}") for panel in PANELS),
     ):  # fmt: skip
         page.goto(f"{address}{place}")

@@ -35,6 +35,8 @@ class ClipRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    slate_session: int | None
+    slate_take: int | None
 
 
 @dataclass(frozen=True)
@@ -57,7 +59,8 @@ class ClipFactsRow:
 
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
-    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm"
+    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
+    " slate_session, slate_take"
 )
 
 
@@ -106,6 +109,11 @@ def store_measurement(
         " measured_at = excluded.measured_at, path = excluded.path",
         (clip_id, method, pack(motion)),
     )
+
+
+def store_slate(db: sqlite3.Connection, clip_id: int, slate: tuple[int, int]) -> None:
+    """Keep which take of which session a film's slate names."""
+    db.execute("update clip set slate_session = ?, slate_take = ? where id = ?", (*slate, clip_id))
 
 
 def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:

@@ -59,6 +59,18 @@ class ResultRow:
     felt: str | None
 
 
+@dataclass(frozen=True)
+class LooseFilmRow:
+    """A measured film that is filed nowhere, and what its slate says."""
+
+    take_id: int
+    name: str
+    recorded_at: str | None
+    duration_s: float
+    slate_session: int | None
+    slate_take: int | None
+
+
 def add(db: sqlite3.Connection, *, name: str, ask: Ask, plan: Session, setup_id: int | None) -> int:
     """Keep a planned session with all its takes; returns its id."""
     cursor = db.execute(
@@ -150,6 +162,25 @@ def results(db: sqlite3.Connection) -> list[ResultRow]:
         )
         for row in rows
     ]
+
+
+def exist(db: sqlite3.Connection) -> bool:
+    """Whether any session was ever planned."""
+    return db.execute("select 1 from session limit 1").fetchone() is not None
+
+
+def loose_films(db: sqlite3.Connection, *, limit: int) -> list[LooseFilmRow]:
+    """Measured films that are filed under no take, the newest first."""
+    rows = db.execute(
+        "select take.id as take_id, take.name, clip.recorded_at, clip.duration_s,"
+        " clip.slate_session, clip.slate_take from take join clip on clip.id = take.clip_id"
+        " where take.deleted_at is null and clip.duration_s is not null"
+        " and not exists (select 1 from session_take where session_take.take_id = take.id)"
+        " order by take.id desc limit ?",
+        (limit,),
+    )
+    fields = LooseFilmRow.__dataclass_fields__
+    return [LooseFilmRow(**{name: row[name] for name in fields}) for row in rows]
 
 
 def weakest_band(db: sqlite3.Connection, *, limit: int) -> str | None:

@@ -12,7 +12,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.store import database, drills, kit, sessions, takes
 from ridgewind.web import practice_models as models
 from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.work import practising
+from ridgewind.work import filing, practising
 
 api = APIBlueprint("practice", __name__, url_prefix="/api")
 
@@ -153,6 +153,15 @@ def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
                     sessions.set_state(db, path.session_id, path.position, "filmed")
                 sessions.file_take(db, path.session_id, path.position, body.take_id)
         return answered(_detail(db, path.session_id))
+
+
+@api.get("/sessions/<int:session_id>/matches", responses={200: models.Proposals, **FAULTS})
+def matches(path: models.SessionPath) -> Response:
+    """Which loose films could belong to which takes, with certainty and reason."""
+    with current().read() as db:
+        found = filing.proposals(db, path.session_id)
+    values = {name: getattr(found, name) for name in models.Proposals.model_fields}
+    return answered(models.Proposals.model_validate(values))
 
 
 @api.get("/sessions/<int:session_id>/slates/<int:position>.svg")

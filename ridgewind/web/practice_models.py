@@ -8,8 +8,10 @@ from pydantic import BaseModel, Field
 
 from ridgewind.core.practice.checks import Check
 from ridgewind.core.practice.drill import Drill
+from ridgewind.core.practice.matching import Match
 from ridgewind.core.practice.session import Ask, Session
 from ridgewind.web.models import Strict
+from ridgewind.work.filing import LooseFilm
 
 TakeState = Literal["planned", "filmed", "skipped"]
 Felt = Literal["good", "bad"]
@@ -118,6 +120,16 @@ class TakeNote(Strict):
     fatigue: int | None = Field(default=None, ge=1, le=5)
     tension: int | None = Field(default=None, ge=1, le=5)
     take_id: int | None = None
+
+
+class Proposals(BaseModel):
+    """films: all that are filed nowhere. rolled_s: by position. offset_s: how far the camera's
+    clock is ahead, null where it could not be learnt."""
+
+    films: list[LooseFilm]
+    rolled_s: list[float | None]
+    matches: list[Match]
+    offset_s: float | None
 
 
 class EndAsk(Strict):

@@ -6,11 +6,14 @@ import logging
 import time
 from contextlib import ExitStack
 
+import cv2
+
 from ridgewind.core.motion import METHOD
+from ridgewind.core.practice.slate import find_slate
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
 from ridgewind.media.errors import MediaError
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import clips, database, jobs, sessions, takes
 from ridgewind.work import assessing
 from ridgewind.work.library import Library
 from ridgewind.work.measuring import Cancelled, Measured, measure_film
@@ -18,6 +21,9 @@ from ridgewind.work.measuring import Cancelled, Measured, measure_film
 log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.25
+SLATE_WITHIN_S, SLATE_EVERY_S, SLATE_LONG_SIDE_PX = 6.0, 0.4, 960
+"""Where, how often and how large a slate is looked for."""
+
 STILL_LONG_SIDE_PX = 480
 STILL_AT = 0.4
 """Share of the clip at which the list's picture is taken."""
@@ -44,6 +50,8 @@ def measure_clip(library: Library, clip_id: int) -> None:
                 take = takes.by_clip(db, clip_id)
                 if take is not None:
                     assessing.summarise(db, take.id)
+                if pass_.slate is not None:
+                    clips.store_slate(db, clip_id, pass_.slate)
                 jobs.finish(db, clip_id, "done")
         except Cancelled:
             with database.atomic(db):
@@ -77,7 +85,11 @@ class _Pass:
         self._copy: BrowserCopy | None = None
         self._next_report = 0.0
         self._still_written = 0
-        self._times: list[float] = []
+        self._first_s: float | None = None
+        self._expects_slate = sessions.exist(db)
+        self._looked_s = -SLATE_EVERY_S
+        self.slate: tuple[int, int] | None = None
+        """Session and take that the film's slate names, once it has been seen."""
 
     def feed(self, picture: Picture, done: float | None) -> None:
         """A frame has been measured. Raises Cancelled where the shooter has asked to stop."""
@@ -88,6 +100,7 @@ class _Pass:
             )
             self._copy = self._stack.enter_context(copy)
         self._copy.feed(picture)
+        self._look_for_slate(picture)
         if self._still_written == 0 or (
             self._still_written == 1 and done is not None and done >= STILL_AT
         ):
@@ -100,6 +113,18 @@ class _Pass:
             with database.atomic(self._db):
                 if jobs.report(self._db, self._clip.id, done):
                     raise Cancelled
+
+    def _look_for_slate(self, picture: Picture) -> None:
+        """Slates stand at the head of a film: a few of its first pictures are read."""
+        if self._first_s is None:
+            self._first_s = picture.t_s
+        since_s = picture.t_s - self._first_s
+        if not self._expects_slate or self.slate is not None or since_s > SLATE_WITHIN_S:
+            return
+        if since_s - self._looked_s >= SLATE_EVERY_S:
+            self._looked_s = since_s
+            image = still_of(picture, long_side_px=SLATE_LONG_SIDE_PX)
+            self.slate = find_slate(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
 
 
 def _facts(measured: Measured) -> clips.ClipFactsRow:

@@ -70,7 +70,7 @@ def test_a_brief_changes_the_verdict_of_every_take_that_points_at_it(fresh, page
         measured(fresh, write_film(tmp_path / f"{k}.mp4", shaken(30, amplitude_px=size)))
         for k, size in enumerate((2.0, 3.0))
     ]
-    page.goto(f"{fresh.address}/plan")
+    page.goto(f"{fresh.address}/plan/briefs")
     expect(page.get_by_role("heading", name="Briefs")).to_be_visible()
     page.keyboard.press("n")
     name = page.get_by_role("textbox", name="Name", exact=True)
@@ -236,7 +236,7 @@ PLACES = ["plan", "kit", "camera", "picture", "shake", "time", "move", "rig", "s
 def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
     bench = f"/kit/setups/{setup_id(demo, 'Gallery rig, top handle')}"
     camera = demo.get("/api/kit")["cameras"][0]["id"]
-    address = {"plan": "/plan", "kit": "/kit", "camera": f"/kit/cameras/{camera}",
+    address = {"plan": "/plan/briefs", "kit": "/kit", "camera": f"/kit/cameras/{camera}",
                "card": f"{bench}/card"}.get(place, f"{bench}?panel={place}")  # fmt: skip
 
     def ready(page):

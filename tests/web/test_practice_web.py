@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
+
+import av
+import cv2
 import icalendar
 import pytest
 
+from ridgewind.core.practice.slate import slate_text
 from ridgewind.store import database, sessions
 from ridgewind.web import Config, create_app
 from ridgewind.work.tasks import measure_clip
+from tests.conftest import shaken
+from tests.core.practice.test_slate import code_image
 from tests.web.test_kit_web import get, send
 from tests.web.test_web import HERE, bring_in
 
@@ -119,3 +126,38 @@ def test_a_plan_with_unknown_drills_or_none_is_refused(client, session):
     body["plan"] = plan | {"blocks": []}
     assert "more minutes" in send(client, "POST", "/api/sessions", body, 400)["error"]["message"]
     send(client, "POST", "/api/sessions/plan", {"ask": ASK | {"minutes": 1}}, 400)
+
+
+def slate_film(path, session_id, take_index, *, clock_s):
+    """A shaken film that begins with a slate, dated by a camera whose clock is wrong."""
+    text = slate_text(session_id, take_index)
+    code = cv2.resize(code_image(text, 8), (180, 180), interpolation=cv2.INTER_AREA)
+    with av.open(str(path), "w") as out:
+        out.metadata["creation_time"] = datetime.fromtimestamp(clock_s, UTC).isoformat()
+        stream = out.add_stream("libx264", rate=30)
+        stream.width, stream.height, stream.pix_fmt = 480, 270, "yuv420p"
+        for index, frame in enumerate(shaken(300, size=(480, 270))):
+            if index < 45:
+                frame[40:220, 150:330] = code
+            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            out.mux(stream.encode(picture))
+        out.mux(stream.encode(None))
+    return path
+
+
+def test_films_are_proposed_by_slate_and_clock(client, library, session, tmp_path):
+    for position in range(3):
+        note(client, session, position, state="filmed")
+    now = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][0]["filmed_at"]
+    rolled = datetime.fromisoformat(now).timestamp()
+    one = bring_in(client, slate_film(tmp_path / "a.mp4", session["id"], 1,
+                                      clock_s=rolled + 47 * 60 - 10))  # fmt: skip
+    measure_clip(library, one["id"])
+    found = get(client, f"/api/sessions/{session['id']}/matches")
+    assert [(m["film_id"], m["position"], m["how"]) for m in found["matches"]] == [
+        (one["id"], 1, "slate")
+    ]
+    assert found["offset_s"] == pytest.approx(47 * 60, abs=2)
+    assert found["films"][0]["has_slate"]
+    note(client, session, 1, take_id=one["id"])
+    assert get(client, f"/api/sessions/{session['id']}/matches")["films"] == []

@@ -93,9 +93,27 @@ export function useSessionChange(id: number) {
     retry: 3,
     onSuccess: (detail) => {
       cache.setQueryData<SessionDetail>(["session", id], detail);
-      for (const key of ["sessions", "drills"]) {
+      for (const key of ["sessions", "drills", "proposals"]) {
         void cache.invalidateQueries({ queryKey: [key] });
       }
     },
+  });
+}
+
+export type Proposals = Schemas["Proposals"];
+export type Match = Schemas["Match"];
+
+/** Which loose films could belong to which takes of a session. */
+export function useProposals(id: number) {
+  return useQuery({
+    queryKey: ["proposals", id],
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/sessions/{session_id}/matches", {
+          params: { path: { session_id: id } },
+          signal,
+        }),
+      ),
+    refetchInterval: 4000,
   });
 }

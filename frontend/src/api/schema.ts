@@ -550,6 +550,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/sessions/{session_id}/matches": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which loose films could belong to which takes, with certainty and reason. */
+    get: operations["practice_matches_sessions__int_session_id__matches_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/sessions/{session_id}/slates/{position}.svg": {
     parameters: {
       query?: never;
@@ -1483,6 +1500,41 @@ export interface components {
       index: number;
     };
     /**
+     * LooseFilm
+     * @description A measured film that is filed nowhere. begun_s: by the camera's clock, s since 1970.
+     */
+    LooseFilm: {
+      /** Begun S */
+      begun_s: number | null;
+      /** Has Slate */
+      has_slate: boolean;
+      /** Length S */
+      length_s: number;
+      /** Name */
+      name: string;
+      /** Take Id */
+      take_id: number;
+    };
+    /**
+     * Match
+     * @description certainty: 0 to 1. reason: in words.
+     */
+    Match: {
+      /** Certainty */
+      certainty: number;
+      /** Film Id */
+      film_id: number;
+      /**
+       * How
+       * @enum {string}
+       */
+      how: "slate" | "clock" | "order";
+      /** Position */
+      position: number;
+      /** Reason */
+      reason: string;
+    };
+    /**
      * Mode
      * @description A recording mode. crop: share of the sensor's long side that it leaves unused.
      */
@@ -1755,6 +1807,21 @@ export interface components {
        * @enum {string}
        */
       panel: "optics" | "picture" | "shake" | "time" | "move" | "rig" | "strap";
+    };
+    /**
+     * Proposals
+     * @description films: all that are filed nowhere. rolled_s: by position. offset_s: how far the camera's
+     *     clock is ahead, null where it could not be learnt.
+     */
+    Proposals: {
+      /** Films */
+      films: components["schemas"]["LooseFilm"][];
+      /** Matches */
+      matches: components["schemas"]["Match"][];
+      /** Offset S */
+      offset_s: number | null;
+      /** Rolled S */
+      rolled_s: (number | null)[];
     };
     /**
      * Reach
@@ -4028,6 +4095,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_matches_sessions__int_session_id__matches_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Proposals"];
         };
       };
       /** @description Bad Request */

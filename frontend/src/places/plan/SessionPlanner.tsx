@@ -186,7 +186,7 @@ function Blocks({ plan, library, ask, onLock }: BlocksProps) {
           >
             <span className="figure-narrow text-[22px] leading-none text-stone">{index + 1}</span>
             <div>
-              <p className="font-semibold">{drill?.name}</p>
+              <p className="font-semibold">{drill?.name ?? block.drill_key}</p>
               <p className="text-small text-stone">{block.reasons.join(" · ")}</p>
             </div>
             <div className="col-start-2 md:col-start-auto">

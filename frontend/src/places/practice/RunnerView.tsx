@@ -149,7 +149,8 @@ function Face({ detail, step, take, runner }: FaceProps) {
           className="h-[74vh] max-w-full"
         />
         <p className="text-[22px] font-semibold">
-          Take {take.position + 1}: {drill?.name}, {variation?.name.toLowerCase()}
+          {!runner.running && "Paused. "}Take {take.position + 1}: {drill?.name},{" "}
+          {variation?.name.toLowerCase()}
         </p>
       </div>
     );

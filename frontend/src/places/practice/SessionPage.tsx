@@ -13,6 +13,7 @@ import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../ui/Key";
 import { Select } from "../../ui/Select";
 import { useKeys } from "../../ui/useKeys";
+import { Filing } from "./Filing";
 import { RunnerView } from "./RunnerView";
 
 /** One session: its cautions, the runner, and what came of it. */
@@ -74,6 +75,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       </header>
       {change.error && <FaultView error={change.error} />}
       <Cautions cautions={session.plan.cautions} />
+      {filmed > 0 && <Filing detail={detail} />}
       <Outcome detail={detail} />
     </>
   );

@@ -1,0 +1,142 @@
+"""Practice in a real browser: planned, run against the audio clock, and never lost."""
+
+from __future__ import annotations
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e.helpers import check_accessibility
+
+pytestmark = pytest.mark.e2e
+SPEED = 12
+
+
+def wait_for(page: Page, step: str, position: int) -> None:
+    both = f'[data-testid="runner"][data-step="{step}"][data-position="{position}"]'
+    page.locator(both).wait_for(timeout=20_000)
+
+
+def keep_session(page: Page, address: str) -> str:
+    page.goto(f"{address}/plan")
+    expect(page.get_by_text(re.compile(r"\d+ drills, \d+ takes"))).to_be_visible()
+    page.get_by_role("button", name="Keep and practise").click()
+    expect(page.get_by_role("region", name="Cautions")).to_be_visible()
+    return page.url
+
+
+def states(server, session_id: int = 1) -> list[str]:
+    found = server.get(f"/api/sessions/{session_id}")["session"]["takes"]
+    return [take["state"] for take in found]
+
+
+def test_a_session_is_run_broken_off_and_taken_up_again(fresh, page):
+    address = keep_session(page, fresh.address)
+    page.goto(f"{address}?speed={SPEED}")
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    wait_for(page, "warm-up", 0)
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "set-up", 0)
+    page.keyboard.press("k")
+    expect(page.get_by_label("ticked")).to_have_count(1)
+    page.keyboard.press("PageDown")
+    wait_for(page, "slate", 0)
+    expect(page.get_by_alt_text("Code of take 1")).to_be_visible()
+    wait_for(page, "roll", 0)
+    wait_for(page, "rest", 0)
+    page.keyboard.press("g")
+    page.keyboard.press("3")
+    expect(page.get_by_role("button", name="good")).to_have_attribute("aria-pressed", "true")
+    wait_for(page, "roll", 1)
+    page.reload()
+    page.get_by_role("button", name=re.compile("^Go on")).click()
+    expect(page.get_by_test_id("runner")).to_have_attribute("data-position", "1")
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    wait_for(page, "roll", 1)
+    wait_for(page, "roll", 2)
+    page.keyboard.press(" ")
+    expect(page.get_by_text("Paused")).to_be_visible()
+    page.keyboard.press(" ")
+    wait_for(page, "slate", 2)  # a take that was broken off begins again
+    page.keyboard.press("ArrowRight")
+    fresh.wait_until(lambda: states(fresh)[:3] == ["filmed", "filmed", "skipped"], 10)
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("2 of")).to_be_visible()
+    first = fresh.get("/api/sessions/1")["session"]["takes"][0]
+    assert (first["felt"], first["fatigue"]) == ("good", 3)
+    page.goto(f"{fresh.address}/plan/weeks")
+    expect(page.get_by_text("1 of 1 takes passed").first).to_be_visible()
+
+
+def test_cues_keep_time_with_the_audio_clock(fresh, page):
+    address = keep_session(page, fresh.address)
+    page.goto(address)
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 0)
+    wait_for(page, "roll", 0)
+    cues = json.loads(page.get_by_test_id("runner").get_attribute("data-cues"))
+    ticks = [cue["at"] for cue in cues if cue["tone"] == "tick"][-5:]
+    roll = next(cue["at"] for cue in cues if cue["tone"] == "roll")
+    for one, after in zip([*ticks], [*ticks[1:], roll], strict=True):
+        assert after - one == pytest.approx(1.0, abs=0.001)
+    # The figures on screen follow the same clock: five at the first tick, and none is skipped.
+    assert page.get_by_test_id("count").inner_text().isdigit()
+
+
+def test_a_locked_drill_stays_when_the_order_changes(fresh, page):
+    page.goto(f"{fresh.address}/plan")
+    first = page.get_by_role("listitem").filter(has=page.get_by_role("button")).first
+    expect(page.get_by_role("button", name=re.compile("^Lock [A-Z]")).first).to_be_visible()
+    name = first.locator("p").first.inner_text()
+    page.get_by_role("button", name=f"Lock {name}").click()
+    for _ in range(3):
+        page.keyboard.press("r")
+        page.wait_for_timeout(150)
+    expect(first.locator("p").first).to_have_text(name)
+    page.get_by_role("button", name="Knees", exact=True).click()
+    expect(page.get_by_text(re.compile("drills,"))).to_be_visible()
+
+
+def test_a_drill_is_copied_changed_and_archived(fresh, page):
+    page.goto(f"{fresh.address}/plan/drills")
+    page.keyboard.press("/")
+    page.keyboard.type("orbit")
+    page.get_by_role("link", name="Orbit", exact=True).click()
+    expect(page.get_by_text("plain control")).to_be_visible()
+    page.get_by_role("button", name="Copy as your own").click()
+    name = page.get_by_role("textbox", name="Name", exact=True).first
+    expect(name).to_have_value("Orbit, my way")
+    name.fill("Orbit of the cap")
+    page.get_by_role("textbox", name="A take lasts").fill("0")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_text("It must be between 1 and 120 s.")).to_be_visible()
+    page.get_by_role("textbox", name="A take lasts").fill("9")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("heading", name="Orbit of the cap")).to_be_visible()
+    page.get_by_role("button", name="Archive").click()
+    expect(page.get_by_role("button", name="Bring back")).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_role("button", name="Archive")).to_be_visible()
+
+
+PLACES = ["/plan", "/plan/weeks", "/plan/drills", "/plan/drills/walk-forward", "/practice", "run"]
+
+
+@pytest.mark.parametrize(("width", "theme"), [(390, "dark"), (1280, "light")])
+@pytest.mark.parametrize("place", PLACES)
+def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
+    def ready(page):
+        if place != "run":
+            return page.get_by_role("heading", level=1)
+        page.get_by_role("button", name="Keep and practise").click()
+        page.get_by_role("button", name=re.compile("cautions: begin")).click()
+        return page.get_by_test_id("count")
+
+    address = demo.address + ("/plan" if place == "run" else place)
+    check_accessibility(browser, address, width=width, theme=theme, ready=ready)
