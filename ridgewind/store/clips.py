@@ -89,7 +89,7 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Forget a film whose take is gone, with its path and job."""
-    for table in ("measurement", "job"):
+    for table in ("measurement", "job", "import_source"):
         db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
     db.execute("delete from clip where id = ?", (clip_id,))
 
@@ -114,6 +114,23 @@ def store_measurement(
 def store_slate(db: sqlite3.Connection, clip_id: int, slate: tuple[int, int]) -> None:
     """Keep which take of which session a film's slate names."""
     db.execute("update clip set slate_session = ?, slate_take = ? where id = ?", (*slate, clip_id))
+
+
+def source_known(db: sqlite3.Connection, name: str, size_bytes: int, modified_s: int) -> bool:
+    """Whether a file of this name, size and date was brought in before."""
+    sql = "select 1 from import_source where name = ? and size_bytes = ? and modified_s = ?"
+    return db.execute(sql, (name, size_bytes, modified_s)).fetchone() is not None
+
+
+def mark_source(
+    db: sqlite3.Connection, name: str, size_bytes: int, modified_s: int, clip_id: int
+) -> None:
+    """Remember where a film came from."""
+    db.execute(
+        "insert or replace into import_source (name, size_bytes, modified_s, clip_id)"
+        " values (?, ?, ?, ?)",
+        (name, size_bytes, modified_s, clip_id),
+    )
 
 
 def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:

@@ -95,13 +95,17 @@ class Library:
                 leftover.unlink(missing_ok=True)
         with database.opened(self.database) as db:
             for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
-                clip = clips.by_id(db, take.clip_id)
-                with database.atomic(db):
-                    takes.remove(db, take.id)
-                    clips.remove(db, clip.id)
-                made = (self.copy_of(clip.sha256), self.still_of(clip.sha256))
-                for path in (self.originals / clip.file, *made):
-                    path.unlink(missing_ok=True)
+                self.forget(db, take.id)
+
+    def forget(self, db: sqlite3.Connection, take_id: int) -> None:
+        """Remove a take for good, with its film and all that was made from it."""
+        clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+        with database.atomic(db):
+            takes.remove(db, take_id)
+            clips.remove(db, clip.id)
+        made = (self.copy_of(clip.sha256), self.still_of(clip.sha256))
+        for path in (self.originals / clip.file, *made):
+            path.unlink(missing_ok=True)
 
     def copy_of(self, sha256: str) -> Path:
         return self.copies / f"{sha256}.mp4"

@@ -101,11 +101,16 @@ def fresh(tmp_path):
 
 
 @pytest.fixture(scope="session")
-def browser():
+def driver():
     with sync_playwright() as playwright:
-        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        yield chromium
-        chromium.close()
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def browser(driver):
+    chromium = driver.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    yield chromium
+    chromium.close()
 
 
 @pytest.fixture

@@ -209,6 +209,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/folders/bring": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring one film in; it is queued for measuring at once. */
+    post: operations["folders_bring_bring_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/folders/scan": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Films below a folder, with what was brought in before. */
+    post: operations["folders_scan_scan_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/kit": {
     parameters: {
       query?: never;
@@ -1301,6 +1335,44 @@ export interface components {
       next_step: string;
       /** What */
       what: string;
+    };
+    /** FolderAsk */
+    FolderAsk: {
+      /** Path */
+      path: string;
+    };
+    /** FolderFilmAsk */
+    FolderFilmAsk: {
+      /**
+       * File
+       * @description Path inside the folder
+       */
+      file: string;
+      /** Path */
+      path: string;
+    };
+    /** FolderScan */
+    FolderScan: {
+      /** Films */
+      films: components["schemas"]["FoundFilm"][];
+      /** More */
+      more: boolean;
+      /** Root */
+      root: string;
+    };
+    /**
+     * FoundFilm
+     * @description file: its path inside the folder. known: it was brought in before.
+     */
+    FoundFilm: {
+      /** File */
+      file: string;
+      /** Known */
+      known: boolean;
+      /** Modified At */
+      modified_at: string;
+      /** Size Bytes */
+      size_bytes: number;
     };
     /**
      * Frame
@@ -3107,6 +3179,104 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DrillAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_bring_bring_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["FolderFilmAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ImportAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_scan_scan_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["FolderAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["FolderScan"];
         };
       };
       /** @description Bad Request */

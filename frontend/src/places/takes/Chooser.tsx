@@ -1,7 +1,10 @@
-import { useImperativeHandle, useRef, type Ref } from "react";
+import { FolderOpen, Video } from "lucide-react";
+import { useImperativeHandle, useRef, useState, type Ref } from "react";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
+import { FolderDialog } from "./FolderDialog";
 import { useImports } from "./imports";
+import { WebcamDialog } from "./WebcamDialog";
 
 export type ChooserHandle = { open: () => void };
 
@@ -9,6 +12,7 @@ export type ChooserHandle = { open: () => void };
 export function Chooser({ ref }: { ref?: Ref<ChooserHandle> }) {
   const { add } = useImports();
   const input = useRef<HTMLInputElement>(null);
+  const [other, setOther] = useState<"folder" | "webcam" | null>(null);
   const open = () => input.current?.click();
   useImperativeHandle(ref, () => ({ open }));
   return (
@@ -26,9 +30,19 @@ export function Chooser({ ref }: { ref?: Ref<ChooserHandle> }) {
           event.target.value = "";
         }}
       />
-      <Button look="main" onClick={open}>
-        Bring clips in <Key>I</Key>
-      </Button>
+      <span className="inline-flex flex-wrap gap-2">
+        <Button look="main" onClick={open}>
+          Bring clips in <Key>I</Key>
+        </Button>
+        <Button onClick={() => setOther("folder")} aria-label="From a folder or card">
+          <FolderOpen size={15} aria-hidden />
+        </Button>
+        <Button onClick={() => setOther("webcam")} aria-label="From a connected camera">
+          <Video size={15} aria-hidden />
+        </Button>
+      </span>
+      <FolderDialog open={other === "folder"} onClose={() => setOther(null)} />
+      <WebcamDialog open={other === "webcam"} onClose={() => setOther(null)} />
     </>
   );
 }

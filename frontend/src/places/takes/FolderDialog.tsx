@@ -1,0 +1,156 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type FormEvent } from "react";
+import { client, dataOf, ExplainedError, type components } from "../../api/client";
+import * as format from "../../formats";
+import { Button } from "../../ui/Button";
+import { Dialog } from "../../ui/Dialog";
+import { Progress } from "../../ui/Progress";
+import { TextField } from "../../ui/TextField";
+
+type Scan = components["schemas"]["FolderScan"];
+const KEY = "ridgewind-folder";
+
+/** Films of a folder or card on this computer: only what is new, one after the other. */
+export function FolderDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="From a folder or card" open={open} onClose={onClose} wide>
+      <Folder onClose={onClose} />
+    </Dialog>
+  );
+}
+
+function Folder({ onClose }: { onClose: () => void }) {
+  const cache = useQueryClient();
+  const [path, setPath] = useState(() => localStorage.getItem(KEY) ?? "");
+  const [scan, setScan] = useState<Scan | null>(null);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [fault, setFault] = useState<ExplainedError | null>(null);
+  const [done, setDone] = useState<{ count: number; all: number; refused: string[] } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const cancelled = useRef(false);
+  const explain = (error: unknown) =>
+    setFault(error instanceof ExplainedError ? error : new ExplainedError({ message: "That did not work.", hint: "Try again." })); // prettier-ignore
+  const look = (event: FormEvent) => {
+    event.preventDefault();
+    setFault(null);
+    setDone(null);
+    dataOf(client.POST("/api/folders/scan", { body: { path } }))
+      .then((found) => {
+        localStorage.setItem(KEY, path);
+        setScan(found);
+        setChosen(new Set(found.films.filter((film) => !film.known).map((film) => film.file)));
+      })
+      .catch((error: unknown) => (setScan(null), explain(error)));
+  };
+  const bring = async () => {
+    if (!scan) return;
+    cancelled.current = false;
+    setBusy(true);
+    const files = scan.films.map((film) => film.file).filter((file) => chosen.has(file));
+    const refused: string[] = [];
+    for (const [count, file] of files.entries()) {
+      if (cancelled.current) break;
+      setDone({ count, all: files.length, refused });
+      try {
+        await dataOf(client.POST("/api/folders/bring", { body: { path: scan.root, file } }));
+      } catch (error) {
+        const said = error instanceof ExplainedError ? `${error.message} ${error.hint}` : "";
+        refused.push(`${file}: ${said}`);
+      }
+      void cache.invalidateQueries({ queryKey: ["takes"] });
+    }
+    setDone({ count: files.length, all: files.length, refused });
+    setBusy(false);
+    if (refused.length === 0 && !cancelled.current) onClose();
+  };
+  return (
+    <div className="space-y-4">
+      <form onSubmit={look} className="flex items-end gap-3">
+        <div className="flex-1">
+          <TextField
+            label="Folder on this computer"
+            value={path}
+            onChange={setPath}
+            hint="The card’s own folder will do; everything below it is looked through."
+          />
+        </div>
+        <Button type="submit" className="mb-5" disabled={!path.trim() || busy}>
+          Look
+        </Button>
+      </form>
+      {fault && (
+        <p role="alert" className="border-l-4 border-ember pl-3">
+          <b>{fault.message}</b> {fault.hint}
+        </p>
+      )}
+      {scan && <Films scan={scan} chosen={chosen} onChange={setChosen} />}
+      {done && (
+        <div className="space-y-1">
+          <Progress value={done.all === 0 ? 1 : done.count / done.all} label="Bringing films in" />
+          {done.refused.map((line) => (
+            <p key={line} role="alert" className="text-note text-ember-deep">
+              {line}
+            </p>
+          ))}
+        </div>
+      )}
+      {scan && scan.films.length > 0 && (
+        <div className="flex gap-3">
+          <Button look="main" disabled={chosen.size === 0 || busy} onClick={() => void bring()}>
+            Bring {chosen.size} in
+          </Button>
+          {busy && <Button onClick={() => (cancelled.current = true)}>Cancel the rest</Button>}
+        </div>
+      )}
+    </div>
+  );
+}
+
+type FilmsProps = {
+  scan: Scan;
+  chosen: ReadonlySet<string>;
+  onChange: (chosen: ReadonlySet<string>) => void;
+};
+
+function Films({ scan, chosen, onChange }: FilmsProps) {
+  const fresh = scan.films.filter((film) => !film.known).length;
+  const toggle = (file: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(file)) next.add(file);
+    onChange(next);
+  };
+  if (scan.films.length === 0) return <p>No film lies below this folder.</p>;
+  return (
+    <div>
+      <p className="text-note text-stone">
+        {scan.films.length} films, {fresh} of them new
+        {scan.more && "; only the first are listed, choose a folder further in"}.
+      </p>
+      <ul className="mt-1 max-h-[38vh] overflow-y-auto border-y border-line">
+        {scan.films.map((film) => (
+          <li key={film.file} className="border-b border-line last:border-0">
+            <label className="flex items-center gap-3 py-1 text-note">
+              <input
+                type="checkbox"
+                checked={chosen.has(film.file)}
+                onChange={() => toggle(film.file)}
+                className="accent-[var(--ridge-4)]"
+              />
+              <span
+                className={`min-w-0 flex-1 truncate ${film.known ? "text-stone" : "font-medium"}`}
+              >
+                {film.file}
+              </span>
+              <span className="text-stone">
+                {film.known ? "here already" : format.fileSize(film.size_bytes)}
+              </span>
+              <span className="hidden text-stone sm:inline">
+                {format.when(film.modified_at).day}
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+"""Clips taken in from a card and a connected camera, and filed under their session's takes."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import av
+import cv2
+import numpy as np
+import pytest
+from playwright.sync_api import expect
+
+from ridgewind.core.practice.slate import slate_text
+from tests.conftest import shaken, write_film
+from tests.core.practice.test_slate import code_image
+from tests.e2e.conftest import CHROMIUM, FLAGS
+from tests.e2e.test_practice_interface import keep_session, wait_for
+
+pytestmark = pytest.mark.e2e
+SPEED = 12
+
+
+def film_with_slate(path: Path, take_index: int) -> Path:
+    code = cv2.resize(code_image(slate_text(1, take_index), 8), (180, 180))
+    frames = []
+    for index, frame in enumerate(shaken(240, size=(480, 270), amplitude_px=2.0)):
+        if index < 45:
+            frame[40:220, 150:330] = code
+        frames.append(frame)
+    return write_film(path, frames)
+
+
+def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path):
+    address = keep_session(page, fresh.address)
+    page.goto(f"{address}?speed={SPEED}")
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "roll", 1)
+    wait_for(page, "rest", 1)
+    page.keyboard.press("Escape")
+
+    card = tmp_path / "card/DCIM/100CAM"
+    card.mkdir(parents=True)
+    film_with_slate(card / "C0001.MP4", 0)
+    film_with_slate(card / "C0002.MP4", 1)
+    (card / "C0003.MP4").write_bytes(b"cut short")
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_role("button", name="From a folder or card").click()
+    page.get_by_role("textbox", name="Folder on this computer").fill(str(tmp_path / "nowhere"))
+    page.get_by_role("button", name="Look").click()
+    expect(page.get_by_text("There is no folder at this place.")).to_be_visible()
+    page.get_by_role("textbox", name="Folder on this computer").fill(str(tmp_path / "card"))
+    page.get_by_role("button", name="Look").click()
+    expect(page.get_by_text("3 films, 3 of them new.")).to_be_visible()
+    page.get_by_role("button", name="Bring 3 in").click()
+    expect(page.get_by_role("dialog")).to_have_count(0, timeout=20_000)
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 60)
+    page.get_by_role("button", name="From a folder or card").click()
+    page.get_by_role("button", name="Look").click()
+    expect(page.get_by_text("3 films, 0 of them new.")).to_be_visible()
+    page.keyboard.press("Escape")
+
+    page.goto(address)
+    expect(page.get_by_text("its slate says so").first).to_be_visible(timeout=10_000)
+    page.get_by_role("button", name="File the 2 that are sure").click()
+    expect(page.get_by_text("No film waits to be filed.")).to_be_visible(timeout=15_000)
+    row = page.get_by_test_id("planned-0")
+    row.get_by_role("link", name=re.compile("gust")).click()
+    expect(page.get_by_test_id("gust")).to_be_visible()
+    expect(page.get_by_role("heading", name="C0001")).to_be_visible()
+
+
+def y4m(path: Path, frames) -> Path:
+    """An uncompressed film, as Chromium's fake camera reads it."""
+    with av.open(str(path), "w", format="yuv4mpegpipe") as out:
+        stream = out.add_stream("wrapped_avframe", rate=30)
+        frames = list(frames)
+        stream.height, stream.width = frames[0].shape
+        stream.pix_fmt = "yuv420p"
+        for frame in frames:
+            colour = cv2.cvtColor(np.ascontiguousarray(frame), cv2.COLOR_GRAY2BGR)
+            picture = av.VideoFrame.from_ndarray(colour, format="bgr24").reformat(format="yuv420p")
+            out.mux(stream.encode(picture))
+    return path
+
+
+def test_a_take_is_filmed_with_a_connected_camera(fresh, driver, tmp_path):
+    feed = y4m(tmp_path / "feed.y4m", shaken(60, size=(640, 360), amplitude_px=3.0))
+    flags = [
+        *FLAGS, "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream",
+        f"--use-file-for-fake-video-capture={feed}",
+    ]  # fmt: skip
+    chromium = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
+    page = chromium.new_page()
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_role("button", name="From a connected camera").click()
+    page.get_by_role("button", name="Roll").click()
+    expect(page.get_by_text("Rolling, 3 s")).to_be_visible(timeout=15_000)
+    page.get_by_role("button", name="Stop and measure").click()
+    link = page.get_by_role("link", name=re.compile("^Webcam"))
+    expect(link).to_be_visible(timeout=15_000)
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 60)
+    link.click()
+    expect(page.get_by_test_id("gust")).to_be_visible(timeout=20_000)
+    chromium.close()
+    line = fresh.get("/api/takes")["takes"][0]
+    assert line["fault"] is None
+    assert line["gust"] > 3
