@@ -30,16 +30,20 @@ class Refusal(click.ClickException):
 
 
 class LazyGroup(click.Group):
-    """Imports the stand-in camera's command only when it is asked for."""
+    """Imports the stand-in camera's commands only when they are asked for."""
 
     def list_commands(self, ctx: click.Context) -> list[str]:
-        return sorted([*super().list_commands(ctx), "standin"])
+        return sorted([*super().list_commands(ctx), "standin", "card"])
 
     def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
         if cmd_name == "standin":
             from ridgewind.cli_standin import standin
 
             return standin
+        if cmd_name == "card":
+            from ridgewind.cli_card import card
+
+            return card
         return super().get_command(ctx, cmd_name)
 
 

@@ -18,8 +18,19 @@ ALLOWED = {
     "work": {"media", "store", "standin", "core"},
     "web": {"work", "media", "store", "core"},
     "report": {"work", "media", "core"},
-    "cli": {"web", "work", "media", "store", "core", "standin", "report", "cli_standin"},
+    "cli": {
+        "web",
+        "work",
+        "media",
+        "store",
+        "core",
+        "standin",
+        "report",
+        "cli_standin",
+        "cli_card",
+    },
     "cli_standin": {"cli", "standin", "media", "core"},
+    "cli_card": {"cli", "standin", "store", "work", "core"},
 }
 """Rooms of the package, and which others each may import."""
 
@@ -29,8 +40,8 @@ OUTSIDE = {
     "flask": {"web"},
     "huey": {"work"},
     "icalendar": {"work"},
-    "segno": {"work"},
-    "click": {"cli", "cli_standin"},
+    "segno": {"work", "standin"},
+    "click": {"cli", "cli_standin", "cli_card"},
     "pydantic": {"web", "store"},
 }
 """Packages that only some rooms may import; core imports nothing but numpy and cv2."""

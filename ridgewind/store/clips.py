@@ -37,6 +37,7 @@ class ClipRow:
     file_focal_eq_mm: float | None
     slate_session: int | None
     slate_take: int | None
+    slate_until_s: float | None
 
 
 @dataclass(frozen=True)
@@ -60,7 +61,7 @@ class ClipFactsRow:
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
     " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
-    " slate_session, slate_take"
+    " slate_session, slate_take, slate_until_s"
 )
 
 
@@ -111,9 +112,14 @@ def store_measurement(
     )
 
 
-def store_slate(db: sqlite3.Connection, clip_id: int, slate: tuple[int, int]) -> None:
-    """Keep which take of which session a film's slate names."""
-    db.execute("update clip set slate_session = ?, slate_take = ? where id = ?", (*slate, clip_id))
+def store_slate(
+    db: sqlite3.Connection, clip_id: int, slate: tuple[int, int], *, until_s: float
+) -> None:
+    """Keep which take of which session a film's slate names, and until when it was seen."""
+    db.execute(
+        "update clip set slate_session = ?, slate_take = ?, slate_until_s = ? where id = ?",
+        (*slate, until_s, clip_id),
+    )
 
 
 def source_known(db: sqlite3.Connection, name: str, size_bytes: int, modified_s: int) -> bool:

@@ -113,9 +113,14 @@ def end(db: sqlite3.Connection, session_id: int, *, ended: bool) -> None:
     _touch(db, session_id, f"ended_at = {NOW if ended else 'null'}")
 
 
-def set_state(db: sqlite3.Connection, session_id: int, position: int, state: str) -> None:
-    """A take was filmed or skipped, or is to be done again."""
+def set_state(
+    db: sqlite3.Connection, session_id: int, position: int, state: str, *, keep_time: bool = False
+) -> None:
+    """A take was filmed or skipped, or is to be done again. keep_time: where it already has a
+    time at which it was filmed, that stays."""
     when = NOW if state == "filmed" else "null"
+    if keep_time:
+        when = f"coalesce(filmed_at, {when})"
     cursor = db.execute(
         f"update session_take set state = ?, filmed_at = {when}"
         " where session_id = ? and position = ?",

@@ -29,7 +29,8 @@ MOST_ROWS = 200
 @dataclass(frozen=True)
 class TakeRow:
     """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm:
-    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. stale: the brief
+    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. from_s, to_s: the
+    part of its film that is judged, s from the first frame; None for all of it. stale: the brief
     has changed since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the
     small drawing, see work.assessing."""
 
@@ -48,6 +49,8 @@ class TakeRow:
     setup_name: str | None
     own_focal_eq_mm: float | None
     focal_eq_mm: float
+    from_s: float | None
+    to_s: float | None
     stale: bool
     gust: float | None
     peak_gust: float | None
@@ -180,6 +183,13 @@ def set_own_focal(db: sqlite3.Connection, take_id: int, focal_eq_mm: float | Non
     """Set the focal length of this take alone; None goes back to its set-up's."""
     by_id(db, take_id)
     db.execute("update take set own_focal_eq_mm = ? where id = ?", (focal_eq_mm, take_id))
+
+
+def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | None) -> None:
+    """Judge only a part of the film, s from its first frame; None for all of it."""
+    by_id(db, take_id)
+    from_s, to_s = part or (None, None)
+    db.execute("update take set from_s = ?, to_s = ? where id = ?", (from_s, to_s, take_id))
 
 
 def mark_stale(db: sqlite3.Connection, brief_id: int) -> int:

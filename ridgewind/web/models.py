@@ -260,6 +260,14 @@ class TakeChange(Strict):
     brief_id: int | None = None
     setup_id: int | None = None
     own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
+    whole: bool = Field(default=False, description="Judge all of the film again")
+
+
+class TakePart(BaseModel):
+    """The part of its film that a take is, s of the browser copy."""
+
+    from_s: float
+    to_s: float
 
 
 class TakeDetail(BaseModel):
@@ -273,6 +281,7 @@ class TakeDetail(BaseModel):
     setup: TakeSetup | None
     focal_eq_mm: float
     own_focal_eq_mm: float | None
+    part: TakePart | None
     clip: ClipFacts | None
     judgement: Judgement | None
     before_id: int | None

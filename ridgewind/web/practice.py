@@ -9,7 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.store import database, drills, kit, sessions, takes
+from ridgewind.store import database, drills, kit, sessions
 from ridgewind.web import practice_models as models
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.work import filing, practising
@@ -148,10 +148,7 @@ def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
             notes = {name: getattr(body, name) for name in sessions.NOTE_FIELDS if name in given}
             sessions.set_notes(db, path.session_id, path.position, notes)
             if "take_id" in given:
-                if body.take_id is not None:
-                    takes.by_id(db, body.take_id)
-                    sessions.set_state(db, path.session_id, path.position, "filmed")
-                sessions.file_take(db, path.session_id, path.position, body.take_id)
+                filing.file_film(db, path.session_id, path.position, body.take_id)
         return answered(_detail(db, path.session_id))
 
 

@@ -87,6 +87,8 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
                 briefs.mark_used(db, body.brief_id)
             if body.setup_id is not None:
                 kit.mark_setup_used(db, body.setup_id)
+            if body.whole:
+                takes.set_part(db, path.take_id, None)
             if "own_focal_eq_mm" in body.model_fields_set:
                 takes.set_own_focal(db, path.take_id, body.own_focal_eq_mm)
             assessing.summarise(db, path.take_id)
@@ -109,6 +111,9 @@ def _detail(db: Connection, take_id: int) -> models.TakeDetail:
         else serialise.take_setup(setup, kit.parts_of(db, setup.ask).camera),
         focal_eq_mm=take.focal_eq_mm,
         own_focal_eq_mm=take.own_focal_eq_mm,
+        part=None
+        if take.from_s is None or take.to_s is None
+        else models.TakePart(from_s=take.from_s, to_s=take.to_s),
         clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
         judgement=serialise.judgement(judged),
         before_id=before_id,

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
-from ridgewind.core.motion.path import Motion
+from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.store import clips, database, takes
 from ridgewind.store.clips import ClipRow
@@ -22,6 +22,8 @@ RIDGE_BANDS = 5
 RIDGE_STEPS_PER_GUST = 25.0
 """Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
 
+LEAST_PART_FRAMES = 12
+
 TRACE_POINTS = 1600
 """Points of the large trace: more than its pixels across."""
 
@@ -29,7 +31,8 @@ TRACE_POINTS = 1600
 @dataclass(frozen=True)
 class Judged:
     """A take with everything that is recomputed from its path; assessment and the rest are
-    None while it has not been measured."""
+    None while it has not been measured. motion: of the whole film; what is judged may be a part
+    of it."""
 
     take: TakeRow
     clip: ClipRow
@@ -42,7 +45,7 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
     """Read and decide a take under its brief. Raises NotFoundError."""
     take = takes.by_id(db, take_id)
     clip = clips.by_id(db, take.clip_id)
-    analysis = _analyses.get(db, clip)
+    motion, analysis = _analyses.get(db, clip, take)
     if analysis is None:
         return Judged(take, clip, None, None, None)
     assessment = _assess(take, clip, analysis)
@@ -52,7 +55,7 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
         screen_deg=take.brief.screen_deg,
         most_points=TRACE_POINTS,
     )
-    return Judged(take, clip, analysis.motion, assessment, line)
+    return Judged(take, clip, motion, assessment, line)
 
 
 def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
@@ -118,8 +121,14 @@ def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
     assert clip.width is not None
     assert clip.height is not None
     size_px = (clip.width, clip.height)
-    facts = Clip(clip.fps, clip.duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm)
+    duration_s = clip.duration_s
+    if take.from_s is not None and take.to_s is not None:
+        duration_s = min(take.to_s, duration_s) - take.from_s
+    facts = Clip(clip.fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm)
     return assess(analysis, facts, take.brief)
+
+
+Part = tuple[float | None, float | None]
 
 
 class AnalysisCache:
@@ -127,26 +136,38 @@ class AnalysisCache:
 
     def __init__(self, size: int) -> None:
         self._size = size
-        self._kept: OrderedDict[tuple[str, str], Analysis] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, str, Part], tuple[Motion, Analysis]] = OrderedDict()
         self._guard = threading.Lock()
 
-    def get(self, db: sqlite3.Connection, clip: ClipRow) -> Analysis | None:
+    def get(
+        self, db: sqlite3.Connection, clip: ClipRow, take: TakeRow
+    ) -> tuple[Motion | None, Analysis | None]:
+        """The whole film's path, and the analysis of the part that the take is."""
         stamp = clips.measured_stamp(db, clip.id)
         if stamp is None:
-            return None
-        key = (clip.sha256, stamp)
+            return None, None
+        key = (clip.sha256, stamp, (take.from_s, take.to_s))
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
                 return self._kept[key]
         motion = clips.motion_of(db, clip.id)
         if motion is None:
-            return None
+            return None, None
+        made = (motion, Analysis(_part(motion, take)))
         with self._guard:
-            analysis = self._kept.setdefault(key, Analysis(motion))
+            kept = self._kept.setdefault(key, made)
             while len(self._kept) > self._size:
                 self._kept.popitem(last=False)
-        return analysis
+        return kept
+
+
+def _part(motion: Motion, take: TakeRow) -> Motion:
+    """The part of a path that a take is; all of it where too little would be left."""
+    if take.from_s is None or take.to_s is None:
+        return motion
+    part = clipped(motion, from_s=take.from_s, to_s=take.to_s)
+    return part if len(part.t_s) >= LEAST_PART_FRAMES and part.shots else motion
 
 
 _analyses = AnalysisCache(size=8)

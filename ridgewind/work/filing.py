@@ -7,9 +7,14 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from ridgewind.core.practice.matching import Film, Match, Planned, match
-from ridgewind.store import sessions
+from ridgewind.core.practice.session import COUNT_IN_S
+from ridgewind.store import clips, sessions, takes
+from ridgewind.store.errors import NotFoundError
+from ridgewind.work import assessing
 
 MOST_FILMS = 300
+LEAST_LEFT_S = 1.0
+"""A film that is shorter after its slate was cut off early, and is judged whole."""
 
 
 @dataclass(frozen=True)
@@ -64,6 +69,34 @@ def proposals(db: sqlite3.Connection, session_id: int) -> Proposals:
         matches=tuple(sorted(found.matches, key=lambda one: one.position)),
         offset_s=found.offset_s,
     )
+
+
+def file_film(db: sqlite3.Connection, session_id: int, position: int, take_id: int | None) -> None:
+    """File a film under a planned take, and leave its slate and count-in out of what is judged.
+    None takes the film out again, and judges all of it."""
+    session = sessions.by_id(db, session_id)
+    if not 0 <= position < len(session.takes):
+        raise NotFoundError("take of this session", position)
+    before = session.takes[position].take_id
+    if before is not None and before != take_id:
+        takes.set_part(db, before, None)
+        assessing.summarise(db, before)
+    if take_id is not None:
+        sessions.set_state(db, session_id, position, "filmed", keep_time=True)
+        block = session.plan.blocks[session.takes[position].block]
+        clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+        takes.set_part(db, take_id, _rolled_part(clip, block.take_s))
+        assessing.summarise(db, take_id)
+    sessions.file_take(db, session_id, position, take_id)
+
+
+def _rolled_part(clip: clips.ClipRow, take_s: float) -> tuple[float, float] | None:
+    """From the roll to the end cue: the slate is followed by the count-in, then the take."""
+    if clip.slate_until_s is None or clip.duration_s is None:
+        return None
+    from_s = clip.slate_until_s + COUNT_IN_S
+    to_s = min(from_s + take_s, clip.duration_s)
+    return (from_s, to_s) if to_s - from_s >= LEAST_LEFT_S else None
 
 
 def _seconds(moment: str | None) -> float | None:

@@ -51,7 +51,7 @@ def measure_clip(library: Library, clip_id: int) -> None:
                 if take is not None:
                     assessing.summarise(db, take.id)
                 if pass_.slate is not None:
-                    clips.store_slate(db, clip_id, pass_.slate)
+                    clips.store_slate(db, clip_id, pass_.slate, until_s=pass_.slate_until_s)
                 jobs.finish(db, clip_id, "done")
         except Cancelled:
             with database.atomic(db):
@@ -90,6 +90,7 @@ class _Pass:
         self._looked_s = -SLATE_EVERY_S
         self.slate: tuple[int, int] | None = None
         """Session and take that the film's slate names, once it has been seen."""
+        self.slate_until_s = 0.0
 
     def feed(self, picture: Picture, done: float | None) -> None:
         """A frame has been measured. Raises Cancelled where the shooter has asked to stop."""
@@ -119,12 +120,14 @@ class _Pass:
         if self._first_s is None:
             self._first_s = picture.t_s
         since_s = picture.t_s - self._first_s
-        if not self._expects_slate or self.slate is not None or since_s > SLATE_WITHIN_S:
+        if not self._expects_slate or since_s > SLATE_WITHIN_S:
             return
         if since_s - self._looked_s >= SLATE_EVERY_S:
             self._looked_s = since_s
             image = still_of(picture, long_side_px=SLATE_LONG_SIDE_PX)
-            self.slate = find_slate(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
+            found = find_slate(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
+            if found is not None:
+                self.slate, self.slate_until_s = found, since_s
 
 
 def _facts(measured: Measured) -> clips.ClipFactsRow:

@@ -161,3 +161,16 @@ def test_films_are_proposed_by_slate_and_clock(client, library, session, tmp_pat
     assert found["films"][0]["has_slate"]
     note(client, session, 1, take_id=one["id"])
     assert get(client, f"/api/sessions/{session['id']}/matches")["films"] == []
+    detail = get(client, f"/api/takes/{one['id']}")
+    seconds = session["plan"]["blocks"][0]["take_s"]
+    # The slate is seen for 1.5 s, and the count-in takes 5 s.
+    assert detail["part"]["from_s"] == pytest.approx(6.5, abs=0.5)
+    left = min(seconds, 10.0 - detail["part"]["from_s"])
+    assert detail["part"]["to_s"] - detail["part"]["from_s"] == pytest.approx(left, abs=0.1)
+    times = detail["judgement"]["trace"]["t_s"]
+    assert detail["part"]["from_s"] <= times[0] <= times[-1] <= detail["part"]["to_s"]
+    keep = detail["judgement"]["remedies"][0]
+    assert keep["start_s"] == pytest.approx(detail["part"]["from_s"], abs=0.05)
+    whole = send(client, "PATCH", f"/api/takes/{one['id']}", {"whole": True})
+    assert whole["part"] is None
+    assert whole["judgement"]["trace"]["t_s"][0] < 0.5

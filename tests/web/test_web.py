@@ -174,3 +174,19 @@ def test_five_thousand_takes_are_listed_by_pages(client, db):
 def test_document_and_types_are_made_from_the_models():
     kept = json.loads((ROOT / "frontend/openapi.json").read_text())
     assert kept == json.loads(document.text()), "run `make api` and commit what it writes"
+
+
+def test_no_two_schemas_share_a_name():
+    from pydantic import BaseModel
+
+    from ridgewind.web import folders, kit_models, models, practice_models
+
+    known = {}
+    for module in (models, kit_models, practice_models, folders):
+        for name, thing in vars(module).items():
+            if not (isinstance(thing, type) and issubclass(thing, BaseModel)):
+                continue
+            schema = thing.model_json_schema(mode="serialization")
+            parts = {**schema.pop("$defs", {}), name: schema}
+            for part, meaning in parts.items():
+                assert known.setdefault(part, meaning) == meaning, part

@@ -2336,6 +2336,12 @@ export interface components {
        * @default null
        */
       setup_id: number | null;
+      /**
+       * Whole
+       * @description Judge all of the film again
+       * @default false
+       */
+      whole: boolean;
     };
     /**
      * TakeDetail
@@ -2356,6 +2362,7 @@ export interface components {
       judgement: components["schemas"]["Judgement"] | null;
       /** Own Focal Eq Mm */
       own_focal_eq_mm: number | null;
+      part: components["schemas"]["TakePart"] | null;
       setup: components["schemas"]["TakeSetup"] | null;
       take: components["schemas"]["TakeLine"];
     };
@@ -2462,6 +2469,16 @@ export interface components {
       takes: components["schemas"]["TakeLine"][];
       /** Total */
       total: number;
+    };
+    /**
+     * TakePart
+     * @description The part of its film that a take is, s of the browser copy.
+     */
+    TakePart: {
+      /** From S */
+      from_s: number;
+      /** To S */
+      to_s: number;
     };
     /**
      * TakeSetup

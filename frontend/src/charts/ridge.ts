@@ -7,6 +7,8 @@ export const MARGIN = { left: 72, right: 72, top: 24, bottom: 30 };
 export const NARROW_MARGIN = { left: 28, right: 16, top: 24, bottom: 30 };
 const LEAST_TOP_GUST = 5;
 const BREAK_S = 1.5;
+/** A trace that begins later is that of a part of its film. */
+const HEAD_S = 1;
 
 export type Scales = { x: ScaleLinear<number, number>; y: ScaleLinear<number, number> };
 
@@ -18,11 +20,13 @@ export function scalesFor(
 ): Scales {
   const { width, height, margin } = size;
   const last = trace.t_s.at(-1) ?? 1;
+  const first = trace.t_s[0] ?? 0;
+  const begins = first < HEAD_S ? 0 : first;
   const most = trace.gust.reduce<number>((high, value) => Math.max(high, value ?? 0), 0);
   const top = Math.min(10, Math.max(LEAST_TOP_GUST, most + 0.8, target + 1.2));
   return {
     x: scaleLinear(
-      [0, Math.max(last, 0.1)],
+      [begins, Math.max(last, begins + 0.1)],
       [margin.left, Math.max(width - margin.right, margin.left + 1)],
     ),
     y: scaleLinear([0, top], [height - margin.bottom, margin.top]),

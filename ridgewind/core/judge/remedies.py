@@ -167,7 +167,13 @@ def _keep(reading: Reading, brief: Brief, clip: Clip) -> Remedy:
     cost = _enlarging(brief, clip)
     if cost and passes:
         reason += f" {cost[0].upper()}{cost[1:]}."
-    return Remedy("keep", passes, gust, peak, 0.0, duration_s, 1.0, duration_s, cost, reason)
+    start_s, end_s = _whole(reading)
+    return Remedy("keep", passes, gust, peak, start_s, end_s, 1.0, duration_s, cost, reason)
+
+
+def _whole(reading: Reading) -> tuple[float, float]:
+    """First and last moment of everything that is judged, s in the file."""
+    return reading.shots[0].start_s, reading.shots[-1].end_s
 
 
 def _enlarging(brief: Brief, clip: Clip) -> str:
@@ -228,7 +234,7 @@ def _slow(reading: Reading | None, brief: Brief, clip: Clip) -> Remedy:
     if _passes(gust, peak, brief) and duration_s / rate >= brief.wanted_s:
         reason = f"All of it plays {duration_s / rate:.1f} s."
         return Remedy(
-            "slow", True, gust, peak, 0.0, duration_s, rate, duration_s / rate, cost,
+            "slow", True, gust, peak, *_whole(reading), rate, duration_s / rate, cost,
             f"{reason}{' No sound.' if has_sound else ''}",
         )  # fmt: skip
     lee = find_lee(reading, brief)

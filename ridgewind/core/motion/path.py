@@ -8,6 +8,8 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.errors import InvalidArgumentError
+
 Floats = NDArray[np.float64]
 
 TRUSTED = 0.5
@@ -72,6 +74,38 @@ class Motion:
         """(n,) frames that count in statistics."""
         good: NDArray[np.bool_] = (self.trust >= TRUSTED) & np.isfinite(self.pan_pct)
         return good
+
+
+def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
+    """The part of a path between two times, s from its first frame; times stay as they are.
+
+    Shots that are cut too short count as too short to measure.
+    """
+    if not 0 <= from_s < to_s:
+        raise InvalidArgumentError(
+            "to_s", to_s, f"it must be after {from_s:g} s, and that not before 0"
+        )
+    since = motion.t_s - motion.t_s[0]
+    start, stop = (int(k) for k in np.searchsorted(since, [from_s - 1e-6, to_s + 1e-6]))
+    inside = slice(start, stop)
+    t_s, trusted = motion.t_s[inside], motion.trusted[inside]
+    shots = []
+    for shot in motion.shots:
+        first, last = max(shot.start, start) - start, min(shot.stop, stop) - start
+        if last > first:
+            why = shot.reason or _why_not(trusted, t_s, [""] * len(t_s), first, last)
+            shots.append(Shot(first, last, why))
+    return Motion(
+        t_s=t_s,
+        pan_pct=motion.pan_pct[inside],
+        tilt_pct=motion.tilt_pct[inside],
+        roll_deg=motion.roll_deg[inside],
+        zoom_pct=motion.zoom_pct[inside],
+        trust=motion.trust[inside],
+        error=motion.error[inside],
+        aspect=motion.aspect,
+        shots=tuple(shots),
+    )
 
 
 def typical_interval(t_s: Floats) -> float:

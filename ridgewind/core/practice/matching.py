@@ -77,7 +77,11 @@ def match(films: Sequence[Film], planned: Sequence[Planned], *, session_id: int)
     left = [film for film in films if film.id not in found and film.slate is None]
     if offset is not None:
         _by_clock(left, free, offset, found)
-    _by_order([film for film in left if film.id not in found], free, found, planned)
+    # A film whose clock is understood, and meets no take, is not guessed at.
+    unsaid = [
+        film for film in left if film.id not in found and (offset is None or film.begun_s is None)
+    ]
+    _by_order(unsaid, free, found)
     loose = tuple(film.id for film in films if film.id not in found)
     return Matches(tuple(found.values()), offset, loose)
 
@@ -147,10 +151,9 @@ def _by_order(
     films: Sequence[Film],
     free: dict[int, Planned],
     found: dict[int, Match],
-    planned: Sequence[Planned],
 ) -> None:
     """In order, between what is settled, where as many takes were run as films are left."""
-    run = [take for take in planned if take.position in free and take.rolled_s is not None]
+    run = [take for take in free.values() if take.rolled_s is not None]
     ordered = sorted(films, key=lambda film: (film.begun_s is None, film.begun_s or 0.0, film.id))
     if len(run) != len(ordered):
         return

@@ -10,3 +10,9 @@ create table import_source (
     clip_id integer not null references clip (id),
     primary key (name, size_bytes, modified_s)
 ) strict;
+
+-- Until when the slate was seen, s from the first frame; and the part of its film that a take
+-- is, s from the first frame, null for all of it.
+alter table clip add column slate_until_s real;
+alter table take add column from_s real;
+alter table take add column to_s real;

@@ -51,7 +51,8 @@ function Drawing({ judgement, scales, width, margin }: DrawingProps) {
   const { x } = scales;
   const seek = (event: PointerEvent<SVGSVGElement>) => {
     const left = event.currentTarget.getBoundingClientRect().left;
-    playhead.seek(Math.max(0, Math.min(x.domain()[1] ?? 0, x.invert(event.clientX - left))));
+    const [first = 0, end = 0] = x.domain();
+    playhead.seek(Math.max(first, Math.min(end, x.invert(event.clientX - left))));
   };
   return (
     <svg
@@ -80,9 +81,9 @@ function Head({ trace, scales }: { trace: TraceColumns; scales: Scales }) {
   const playhead = usePlayhead();
   const t = useTime();
   const { x, y } = scales;
-  const end = x.domain()[1] ?? 0;
+  const [first = 0, end = 0] = x.domain();
   const here = gustAt(trace, t);
-  const at = x(Math.min(t, end));
+  const at = x(Math.max(first, Math.min(t, end)));
   const keys = (event: KeyboardEvent) => {
     const jump: Record<string, number> = {
       ArrowRight: t + SLIDE_STEP_S,
@@ -91,20 +92,20 @@ function Head({ trace, scales }: { trace: TraceColumns; scales: Scales }) {
       ArrowDown: t - SLIDE_STEP_S,
       PageUp: t + 1,
       PageDown: t - 1,
-      Home: 0,
+      Home: first,
       End: end,
     };
     const next = jump[event.key];
     if (next === undefined) return;
     event.preventDefault();
-    playhead.seek(Math.max(0, Math.min(end, next)));
+    playhead.seek(Math.max(first, Math.min(end, next)));
   };
   return (
     <g
       role="slider"
       tabIndex={0}
       aria-label="Place in the take"
-      aria-valuemin={0}
+      aria-valuemin={Number(first.toFixed(2))}
       aria-valuemax={Number(end.toFixed(2))}
       aria-valuenow={Number(t.toFixed(2))}
       aria-valuetext={`${t.toFixed(1)} seconds, gust ${format.gust(here)}`}

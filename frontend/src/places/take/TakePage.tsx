@@ -31,6 +31,10 @@ export function TakePage() {
 function LoadedTake({ detail }: { detail: TakeDetail }) {
   const { take, brief, clip, judgement } = detail;
   const [playhead] = useState(() => new Playhead());
+  const from = detail.part?.from_s;
+  useEffect(() => {
+    if (from !== undefined) playhead.seek(from);
+  }, [playhead, from]);
   const path = usePath(take.id, judgement !== null);
   const changeBrief = useChangeBrief(take.id);
   const changeTake = useChangeTake(take.id);
@@ -93,6 +97,21 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                 <Remedies judgement={judgement} onPlay={play} />
               </div>
             </div>
+            {detail.part && (
+              <p className="px-4 pb-3 text-note sm:px-8">
+                <span className="border-l-2 border-lamp pl-3">
+                  Judged from {detail.part.from_s.toFixed(1)} to {detail.part.to_s.toFixed(1)} s:
+                  its slate and count-in are left out.{" "}
+                  <button
+                    type="button"
+                    className="font-semibold underline hover:text-ridge-4"
+                    onClick={() => changeTake.mutate({ whole: true })}
+                  >
+                    Judge all of it
+                  </button>
+                </span>
+              </p>
+            )}
             <ShotNotes clip={clip} judgement={judgement} />
             <RidgeTrace judgement={judgement} />
             <Bands bands={judgement.bands} />
