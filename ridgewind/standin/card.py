@@ -33,7 +33,7 @@ UNREADABLE, FORGOTTEN = 1, 3
 """Which of the films has a blurred slate, and which take was never filmed."""
 
 EXTRA_S = 2.0
-SCENE_OF = {"path": "door", "steps": "door", "spot": "stones"}
+SCENE_OF = {"path": "ridge", "steps": "door", "spot": "stones"}
 MOVE_OF = {"walk": "walk", "move": "slide", "none": "hold", "breath": "hold"}
 CADENCE_HZ = 1.8
 

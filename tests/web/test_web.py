@@ -184,9 +184,14 @@ def test_no_two_schemas_share_a_name():
     known = {}
     for module in (models, kit_models, practice_models, folders):
         for name, thing in vars(module).items():
-            if not (isinstance(thing, type) and issubclass(thing, BaseModel)):
+            if (
+                not isinstance(thing, type)
+                or not issubclass(thing, BaseModel)
+                or thing is BaseModel
+            ):
                 continue
             schema = thing.model_json_schema(mode="serialization")
             parts = {**schema.pop("$defs", {}), name: schema}
             for part, meaning in parts.items():
-                assert known.setdefault(part, meaning) == meaning, part
+                fields = sorted(meaning.get("properties", {}))
+                assert known.setdefault(part, fields) == fields, part

@@ -13,13 +13,10 @@ from __future__ import annotations
 import random
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from ridgewind.core.errors import require_between
 from ridgewind.core.practice.drill import LOADS, SPACES, Drill, Load, Space
 from ridgewind.core.practice.due import Due
-
-GoalKind = Literal["drill", "measure", "lens"]
 
 SHARE_OF_WARM_UP, LONGEST_WARM_UP_S, SHORTEST_WARM_UP_S = 0.1, 180.0, 60.0
 SETTING_UP_S = 45.0
@@ -31,9 +28,9 @@ LEAST_ROUNDS = 2
 
 MOST_VARIATIONS = 3
 MOST_BLOCKS = 12
-NEW_SHARE = 0.6
-WEAKEST_SHARE, GOAL_SHARE = 1.2, 2.0
-MOST_OVERDUE = 2.0
+NEW_SHARE, WEAKEST_SHARE, GOAL_SHARE, MOST_OVERDUE = 0.6, 1.2, 2.0, 2.0
+"""What makes a drill wanted, in the same measure as intervals overdue (chosen here)."""
+
 EASIER_FIRST, MOST_EASIER = 0.3, 8
 """Taken off for each easier drill on the way that has never been passed."""
 
@@ -41,7 +38,9 @@ SAME_FAMILY = 0.45
 """Taken off for each block of the same family that is in already, so that sessions vary."""
 
 CHANCE = 0.05
+"""Settles ties, by the seed."""
 HEAVY = {"run": 2.0, "rise-orbit": 1.5}
+"""Drills that tire more than one of their length (chosen here)."""
 
 
 @dataclass(frozen=True)

@@ -69,8 +69,8 @@ export function Filing({ detail }: { detail: SessionDetail }) {
               {one.position + 1}
             </span>
             <Certainty value={one.certainty} />
-            <span className="col-span-2 text-note text-stone sm:col-span-1">{one.reason}</span>
-            <Button className="col-start-2 row-start-1 sm:col-start-auto" onClick={() => file(one)}>
+            <span className="text-note text-stone">{one.reason}</span>
+            <Button className="justify-self-end" onClick={() => file(one)}>
               File
             </Button>
           </li>
