@@ -84,6 +84,13 @@ def shoot_kit(page: Page, address: str, folder: Path) -> None:
         page.goto(f"{address}{place}")
         settle(page)
         page.screenshot(path=folder / f"{name}.png")
+    page.goto(f"{address}/plan")
+    settle(page)
+    page.get_by_role("button", name="Keep and practise").click()
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.keyboard.press("ArrowRight")
+    settle(page)
+    page.screenshot(path=folder / "runner.png")
 
 
 def started_demo(folder: str) -> tuple[subprocess.Popen[str], str]:

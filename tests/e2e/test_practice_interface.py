@@ -108,7 +108,7 @@ def test_a_drill_is_copied_changed_and_archived(fresh, page):
     page.keyboard.press("/")
     page.keyboard.type("orbit")
     page.get_by_role("link", name="Orbit", exact=True).click()
-    expect(page.get_by_text("plain control")).to_be_visible()
+    expect(page.get_by_text("plain control").first).to_be_visible()
     page.get_by_role("button", name="Copy as your own").click()
     name = page.get_by_role("textbox", name="Name", exact=True).first
     expect(name).to_have_value("Orbit, my way")

@@ -3,6 +3,7 @@ import { useWidth } from "../../ui/useWidth";
 import { stepsOf } from "../practice/steps";
 
 const HEIGHT = 92;
+const LEGEND_PX = 640;
 const LOADED = { none: 8, one: 22, more: 36 };
 
 type Props = { plan: PracticePlan; library: Record<string, Drill> };
@@ -45,9 +46,11 @@ export function PlanStrip({ plan, library }: Props) {
               </g>
             );
           })}
-          <text x={width - 32} y="14" textAnchor="end" fontSize="11.5" fill="var(--stone)">
-            pale: the plain control · dark: the variation · height: how much it loads you
-          </text>
+          {width > LEGEND_PX && (
+            <text x={width - 32} y="14" textAnchor="end" fontSize="11.5" fill="var(--stone)">
+              pale: the plain control · dark: the variation · height: how much it loads you
+            </text>
+          )}
           <line x1="32" x2={width - 32} y1={base} y2={base} stroke="var(--line)" />
         </svg>
       )}
