@@ -14,6 +14,7 @@ from typing import Literal
 
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
 from ridgewind.core.kit.items import FOCAL_RANGE_MM, RATE_RANGE_HZ
+from ridgewind.core.kit.seen import NEAREST_M, Seen, Station, seen_along
 from ridgewind.core.units import FULL_FRAME_LONG_SIDE_MM, deg_to_pct
 
 MoveKind = Literal[
@@ -26,7 +27,6 @@ GUIDE_RATE = 24.0
 """Delivery rate that the crossing time refers to, frames a second."""
 
 STATIONS = 25
-NEAREST_M = 0.05
 FARTHEST_M = 100_000.0
 NOTHING_PCT = 1e-9
 
@@ -56,31 +56,6 @@ class Plan:
     cadence_hz: float
     pole_m: float
     level: bool
-
-
-@dataclass(frozen=True)
-class Station:
-    """Camera at one instant. share: of the move, 0 to 1. yaw_deg: right. pitch_deg: up.
-    roll_deg: clockwise from behind. focal_mm: equivalent."""
-
-    share: float
-    x_m: float
-    y_m: float
-    z_m: float
-    yaw_deg: float
-    pitch_deg: float
-    roll_deg: float
-    focal_mm: float
-
-
-@dataclass(frozen=True)
-class Seen:
-    """A thing in the frame: its place from the middle, percent of the long side, right and up;
-    scale against the start; None while it is behind the camera."""
-
-    x_pct: float | None
-    y_pct: float | None
-    scale: float | None
 
 
 @dataclass(frozen=True)
@@ -333,9 +308,9 @@ def _figures(plan: Plan, path: tuple[Station, ...]) -> Move:
         subject_scale=subject_scale,
         background_scale=background_scale,
         stations=path,
-        foreground_seen=_seen(path, _at(plan, plan.foreground_m, -0.12)),
-        subject_seen=_seen(path, (0.0, 0.0, plan.subject_m)),
-        background_seen=_seen(path, _at(plan, plan.background_m, 0.16)),
+        foreground_seen=seen_along(path, _at(plan, plan.foreground_m, -0.12)),
+        subject_seen=seen_along(path, (0.0, 0.0, plan.subject_m)),
+        background_seen=seen_along(path, _at(plan, plan.background_m, 0.16)),
     )  # fmt: skip
 
 
@@ -402,39 +377,3 @@ def _dip(plan: Plan) -> tuple[float | None, float | None]:
 def _at(plan: Plan, distance_m: float, side: float) -> tuple[float, float, float]:
     """A thing beside the middle of the first frame: side in long sides, to the right."""
     return side * distance_m * FULL_FRAME_LONG_SIDE_MM / plan.focal_eq_mm, 0.0, distance_m
-
-
-def _seen(path: tuple[Station, ...], thing: tuple[float, float, float]) -> tuple[Seen, ...]:
-    first: float | None = None
-    out = []
-    for station in path:
-        right, up, ahead = _from_camera(station, thing)
-        if ahead <= NEAREST_M / 10:
-            out.append(Seen(None, None, None))
-            continue
-        size = station.focal_mm / ahead
-        first = size if first is None else first
-        per_m = 100.0 * size / FULL_FRAME_LONG_SIDE_MM
-        roll = math.radians(station.roll_deg)
-        x, y = right * per_m, up * per_m
-        # A camera that rolls clockwise sees the world turn the other way.
-        out.append(
-            Seen(
-                x * math.cos(roll) - y * math.sin(roll),
-                x * math.sin(roll) + y * math.cos(roll),
-                size / first,
-            )
-        )
-    return tuple(out)
-
-
-def _from_camera(station: Station, thing: tuple[float, float, float]) -> tuple[float, float, float]:
-    """Right, up and ahead of the turned camera, metres."""
-    x, y, z = thing[0] - station.x_m, thing[1] - station.y_m, thing[2] - station.z_m
-    yaw, pitch = math.radians(station.yaw_deg), math.radians(station.pitch_deg)
-    right, forward = x * math.cos(yaw) - z * math.sin(yaw), x * math.sin(yaw) + z * math.cos(yaw)
-    up, ahead = (
-        y * math.cos(pitch) - forward * math.sin(pitch),
-        y * math.sin(pitch) + forward * math.cos(pitch),
-    )
-    return right, up, ahead
