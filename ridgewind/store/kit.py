@@ -7,11 +7,12 @@ asks about its inside. Nothing is ever deleted, since past takes refer to it.
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from pydantic import TypeAdapter
 
+from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import Bench, Parts
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
 from ridgewind.core.kit.optics import set_up_focal_eq_mm
@@ -122,8 +123,9 @@ def items(db: sqlite3.Connection) -> list[ItemRow]:
 def change_item(db: sqlite3.Connection, item_id: int, spec: Spec, *, name: str) -> list[int]:
     """Overwrite an item, and what is derived from it; returns the set-ups that use it.
 
-    Raises TypicalError for one that ships, and InvalidArgumentError where a set-up that uses
-    it could no longer be.
+    Set-ups follow a camera's mode by its name, wherever it stands in the list. Raises
+    TypicalError for one that ships, and InvalidArgumentError where a set-up that uses it could
+    no longer be.
     """
     row = item(db, item_id, kind_of(spec))
     if row.typical:
@@ -137,8 +139,25 @@ def change_item(db: sqlite3.Connection, item_id: int, spec: Spec, *, name: str) 
     ).fetchall()
     for setup in using:
         ask = setup_by_id(db, setup["id"]).ask
-        db.execute("update setup set focal_eq_mm = ? where id = ?", (_focal(db, ask), setup["id"]))
+        if isinstance(row.spec, Camera) and isinstance(spec, Camera):
+            ask = replace(ask, optics=_same_mode(ask, row.spec, spec))
+        db.execute(
+            "update setup set focal_eq_mm = ?, optics = ? where id = ?",
+            (_focal(db, ask), _json(_OPTICS, ask.optics), setup["id"]),
+        )
     return [setup["id"] for setup in using]
+
+
+def _same_mode(ask: SetupAsk, before: Camera, after: Camera) -> Optics:
+    """A set-up's optics with its mode found again by name after the camera was changed."""
+    name = before.modes[ask.optics.mode].name
+    for index, mode in enumerate(after.modes):
+        if mode.name == name:
+            return replace(ask.optics, mode=index)
+    if len(after.modes) == len(before.modes):
+        return ask.optics  # it was renamed in its place
+    rule = f"the set-up “{ask.name}” records in the mode “{name}”"
+    raise InvalidArgumentError("modes", name, rule)
 
 
 def set_item_archived(db: sqlite3.Connection, item_id: int, *, archived: bool) -> None:

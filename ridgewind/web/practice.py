@@ -9,6 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.kit.bench import usual_bench
 from ridgewind.store import database, drills, kit, sessions
 from ridgewind.web import practice_models as models
 from ridgewind.web.context import FAULTS, answered, current
@@ -184,13 +185,19 @@ def _detail(db: Connection, session_id: int) -> models.SessionDetail:
     library = drills.library(db, archived=True)
     keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
     found = {key: library[key] for key in keys if key in library}
-    checks = {}
+    checks, cadence_hz = {}, usual_bench().move.cadence_hz
     if session.setup_id is not None:
+        cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
         checks = {
             key: practising.checks(db, session.setup_id, drill) for key, drill in found.items()
         }
     return models.SessionDetail.model_validate(
-        {"session": _item(session), "drills": found, "checks": checks}
+        {
+            "session": _item(session),
+            "drills": found,
+            "checks": checks,
+            "cadence_hz": cadence_hz,
+        }
     )
 
 

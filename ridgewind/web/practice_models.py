@@ -100,11 +100,13 @@ class SessionItem(BaseModel):
 
 
 class SessionDetail(BaseModel):
-    """drills: of its blocks. checks: by drill key, made from the set-up."""
+    """drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
+    second of walks, as on the set-up's bench."""
 
     session: SessionItem
     drills: dict[str, Drill]
     checks: dict[str, list[Check]]
+    cadence_hz: float
 
 
 class SessionList(BaseModel):

@@ -132,6 +132,27 @@ def test_correcting_a_lens_or_camera_reaches_every_take_filmed_with_it(db):
     assert takes.by_id(db, take_id).focal_eq_mm == 40.0
 
 
+def test_a_set_up_keeps_its_mode_when_the_camera_s_list_changes(db):
+    camera = typical.CAMERAS["full_mirrorless"][1]
+    camera_id = kit.add_item(db, camera, name="Mine")
+    ask = replace(own_setup(db, mode=2, rate_hz=60.0), camera_id=camera_id)
+    setup_id = kit.add_setup(db, ask)
+    name = camera.modes[2].name
+
+    def mode_name(spec):
+        return spec.modes[kit.setup_by_id(db, setup_id).ask.optics.mode].name
+
+    fewer = replace(camera, modes=camera.modes[1:])
+    kit.change_item(db, camera_id, fewer, name="Mine")
+    assert mode_name(fewer) == name
+    renamed = replace(fewer, modes=(fewer.modes[0], replace(fewer.modes[1], name="Other"),
+                                    *fewer.modes[2:]))  # fmt: skip
+    kit.change_item(db, camera_id, renamed, name="Mine")
+    assert mode_name(renamed) == "Other"
+    with pytest.raises(InvalidArgumentError, match="“Mine” records in the mode “Other”"):
+        kit.change_item(db, camera_id, replace(camera, modes=camera.modes[:1]), name="Mine")
+
+
 def test_a_correction_that_would_break_a_set_up_is_refused_whole(db):
     lens_id = kit.add_item(db, typical.LENSES["normal"][1], name="Mine")
     kit.add_setup(db, replace(own_setup(db), lens_id=lens_id))

@@ -48,6 +48,7 @@ def test_a_session_is_planned_kept_and_accepted(client, session):
     assert detail["session"]["accepted_at"]
     assert set(detail["drills"]) == {block["drill_key"] for block in session["plan"]["blocks"]}
     assert all(len(checks) >= 4 for checks in detail["checks"].values())
+    assert detail["cadence_hz"] == 1.8
     assert get(client, "/api/sessions")["sessions"][0]["id"] == session["id"]
 
 

@@ -1988,9 +1988,12 @@ export interface components {
     };
     /**
      * SessionDetail
-     * @description drills: of its blocks. checks: by drill key, made from the set-up.
+     * @description drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
+     *     second of walks, as on the set-up's bench.
      */
     SessionDetail: {
+      /** Cadence Hz */
+      cadence_hz: number;
       /** Checks */
       checks: {
         [key: string]: components["schemas"]["Check"][];

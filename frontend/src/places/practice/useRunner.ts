@@ -7,7 +7,6 @@ import { cuesOf, firstOpen, slateOf, stepsOf, type Step } from "./steps";
 const TICK_MS = 50;
 /** The next step's sounds are handed over so long before it begins: hidden tabs tick slowly. */
 const AHEAD_S = 2.5;
-const CADENCE_HZ = 1.8;
 
 export type Runner = {
   steps: Step[];
@@ -49,7 +48,7 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
       scheduled.current = index;
       const block = detail.session.plan.blocks[next.block];
       const drill = block && detail.drills[block.drill_key];
-      sound.schedule(cuesOf(next, drill, CADENCE_HZ), from, speed);
+      sound.schedule(cuesOf(next, drill, detail.cadence_hz), from, speed);
     },
     [steps, detail, sound, speed],
   );
@@ -63,7 +62,7 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
       const next = steps[index];
       const block = next && detail.session.plan.blocks[next.block];
       const drill = block && detail.drills[block.drill_key];
-      const words = next && cuesOf(next, drill, CADENCE_HZ).find((cue) => cue.words)?.words;
+      const words = next && cuesOf(next, drill, detail.cadence_hz).find((cue) => cue.words)?.words;
       if (words) speak(words, volume);
     },
     [hand, steps, detail, volume],
