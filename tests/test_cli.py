@@ -116,3 +116,22 @@ def test_the_demo_never_empties_a_folder_that_is_not_its_own(tmp_path):
     assert result.exit_code == 1
     assert "holds other files" in result.stderr
     assert (tmp_path / "precious.txt").exists()
+
+
+def test_the_lens_that_a_file_names_is_used_unless_one_is_given(tmp_path):
+    import av
+
+    plain = write_film(tmp_path / "plain.mp4", shaken(30))
+    told = tmp_path / "told.mkv"
+    with av.open(str(plain)) as source, av.open(str(told), "w") as out:
+        out.metadata["FOCAL_LENGTH_35MM"] = "52 mm"
+        stream = out.add_stream_from_template(source.streams.video[0])
+        for packet in source.demux(video=0):
+            if packet.dts is not None:
+                packet.stream = stream
+                out.mux(packet)
+    for args, focal in (([], 52.0), (["--focal-eq", 35], 35.0)):
+        result = run("measure", told, "--json", tmp_path / "out.json", *args)
+        assert result.exit_code == 0, result.output
+        found = json.loads((tmp_path / "out.json").read_text())
+        assert found["brief"]["focal_eq_mm"] == focal
