@@ -116,10 +116,11 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
     done: at < 0 || at >= steps.length,
     sound,
     go: () => {
+      if (!step) return;
       sound.start();
       stopSounds();
       // A take that was broken off is spoilt: it begins again at its slate.
-      const broken = step && (step.kind === "roll" || step.kind === "count");
+      const broken = step.kind === "roll" || step.kind === "count";
       const from = broken ? slateOf(steps, step.position) : at;
       const back = broken ? 0 : elapsed / speed;
       begin(from, sound.now() + 0.1 - back);
