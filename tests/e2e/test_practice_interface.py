@@ -32,6 +32,10 @@ def states(server, session_id: int = 1) -> list[str]:
     return [take["state"] for take in found]
 
 
+def kept(server) -> list[str | None]:
+    return [take["felt"] for take in server.get("/api/sessions/1")["session"]["takes"]]
+
+
 def test_a_session_is_run_broken_off_and_taken_up_again(fresh, page):
     address = keep_session(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
@@ -85,8 +89,39 @@ def test_cues_keep_time_with_the_audio_clock(fresh, page):
     roll = next(cue["at"] for cue in cues if cue["tone"] == "roll")
     for one, after in zip([*ticks], [*ticks[1:], roll], strict=True):
         assert after - one == pytest.approx(1.0, abs=0.001)
-    # The figures on screen follow the same clock: five at the first tick, and none is skipped.
     assert page.get_by_test_id("count").inner_text().isdigit()
+
+
+def test_notes_wait_for_a_server_that_is_away(fresh, browser):
+    context = browser.new_context()
+    page = context.new_page()
+    address = keep_session(page, fresh.address)
+    page.goto(f"{address}?speed={SPEED}")
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 0)
+    # Without a network the browser calls itself offline, yet this computer still answers.
+    page.evaluate("dispatchEvent(new Event('offline'))")
+    wait_for(page, "rest", 0)
+    fresh.wait_until(lambda: states(fresh)[0] == "filmed", 5)
+    away = re.compile(r"/api/sessions/1/takes/")
+    page.route(away, lambda route: route.abort())
+    page.keyboard.press("b")
+    expect(page.get_by_text("Ridgewind does not answer. Go on")).to_be_visible()
+    wait_for(page, "rest", 1)
+    page.keyboard.press("g")
+    notes = page.get_by_role("region", name="Notes on take 2")
+    expect(notes.get_by_role("button", name="good")).to_have_attribute("aria-pressed", "true")
+    assert states(fresh)[1] == "planned"
+    page.keyboard.press(" ")
+    page.wait_for_timeout(4000)  # longer than three tries take
+    page.unroute(away)
+    fresh.wait_until(lambda: states(fresh)[1] == "filmed", 15)
+    fresh.wait_until(lambda: kept(fresh)[:2] == ["bad", "good"], 5)
+    expect(page.get_by_text("Ridgewind does not answer. Go on")).to_have_count(0)
+    context.close()
 
 
 def test_a_locked_drill_stays_when_the_order_changes(fresh, page):
@@ -94,13 +129,26 @@ def test_a_locked_drill_stays_when_the_order_changes(fresh, page):
     first = page.get_by_role("listitem").filter(has=page.get_by_role("button")).first
     expect(page.get_by_role("button", name=re.compile("^Lock [A-Z]")).first).to_be_visible()
     name = first.locator("p").first.inner_text()
+    names = page.get_by_role("button", name=re.compile("^Lock [A-Z]"))
+    orders = page.get_by_role("listitem").filter(has=names).get_by_text("→")
     page.get_by_role("button", name=f"Lock {name}").click()
-    for _ in range(3):
-        page.keyboard.press("r")
-        page.wait_for_timeout(150)
+    before = orders.all_inner_texts()
+    page.keyboard.press("r")
+    page.keyboard.press("r")
+    expect(orders).not_to_have_text(before)
     expect(first.locator("p").first).to_have_text(name)
+    expect(orders.first).to_have_text(before[0])
+    page.get_by_role("button", name=f"Lock {name}").click()
     page.get_by_role("button", name="Knees", exact=True).click()
-    expect(page.get_by_text(re.compile("drills,"))).to_be_visible()
+    drills = [item["drill"] for item in fresh.get("/api/drills")["drills"]]
+    spared = {f"Lock {drill['name']}" for drill in drills if "knees" not in drill["loads"]}
+    expect(page.get_by_role("button", name="Knees", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.wait_for_load_state("networkidle")
+    shown = [one.get_attribute("aria-label") for one in names.all()]
+    assert len(shown) >= 2
+    assert set(shown) <= spared
 
 
 def test_a_drill_is_copied_changed_and_archived(fresh, page):

@@ -40,6 +40,11 @@ export const UNREACHABLE: Pick<ErrorBody, "message" | "hint"> = {
   hint: "See whether it still runs in its terminal, then try again.",
 };
 
+/** Whether nothing answered at all, so that the same request may be sent again. */
+export function isUnreachable(error: Error): boolean {
+  return error instanceof ExplainedError && error.message === UNREACHABLE.message;
+}
+
 /** The explanation inside any answer's body. */
 export function explained(body: unknown): ExplainedError {
   if (typeof body === "object" && body !== null && "error" in body) {

@@ -1,5 +1,11 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { client, dataOf, type components } from "./client";
+import {
+  keepPreviousData,
+  useMutation,
+  useMutationState,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { client, dataOf, isUnreachable, type components } from "./client";
 
 type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
@@ -84,20 +90,60 @@ function send(id: number, change: Change) {
   );
 }
 
-/** Changes of a session, one after the other, each answered with all of it. */
+const MOST_TRIES = 3;
+const LONGEST_WAIT_MS = 5000;
+const changeKey = (id: number) => ["session-change", id];
+
+/**
+ * Changes of a session, one after the other, each answered with all of it. They show at once, and
+ * are sent again for as long as the server is away.
+ */
 export function useSessionChange(id: number) {
   const cache = useQueryClient();
+  const mutationKey = changeKey(id);
   return useMutation({
+    mutationKey,
     mutationFn: (change: Change) => send(id, change),
     scope: { id: `session-${id}` },
-    retry: 3,
+    retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
+    retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
+    onMutate: (change) => {
+      cache.setQueryData<SessionDetail>(
+        ["session", id],
+        (detail) => detail && noted(detail, change),
+      );
+    },
+    onError: () => cache.invalidateQueries({ queryKey: ["session", id] }),
     onSuccess: (detail) => {
-      cache.setQueryData<SessionDetail>(["session", id], detail);
+      // An answer knows nothing of the changes that still wait behind it.
+      if (cache.isMutating({ mutationKey }) <= 1) {
+        cache.setQueryData<SessionDetail>(["session", id], detail);
+      }
       for (const key of ["sessions", "drills", "proposals"]) {
         void cache.invalidateQueries({ queryKey: [key] });
       }
     },
   });
+}
+
+/** Whether a change of a session waits for a server that does not answer. */
+export function useSessionUnsent(id: number): boolean {
+  const failures = useMutationState({
+    filters: { mutationKey: changeKey(id), status: "pending" },
+    select: (mutation) => mutation.state.failureCount,
+  });
+  return failures.some((count) => count > 0);
+}
+
+/** A session as it will be once a note is kept. */
+function noted(detail: SessionDetail, change: Change): SessionDetail {
+  if (change.act !== "note") return detail;
+  const takes = detail.session.takes.map((take) =>
+    take.position === change.position
+      ? { ...take, ...change.note, state: change.note.state ?? take.state }
+      : take,
+  );
+  return { ...detail, session: { ...detail.session, takes } };
 }
 
 export type Proposals = Schemas["Proposals"];

@@ -1,7 +1,7 @@
 import { Pause, Play, Repeat, SkipForward, Square, Volume2, VolumeX } from "lucide-react";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { Drill, SessionDetail, SessionTake, TakeNote } from "../../api/practice";
-import { useSessionChange } from "../../api/practice";
+import { useSessionChange, useSessionUnsent } from "../../api/practice";
 import { Key } from "../../ui/Key";
 import { Checks } from "./Checks";
 import { NoteBar } from "./NoteBar";
@@ -17,6 +17,7 @@ export function RunnerView({ detail, onStop }: Props) {
   const [volume, setVolume] = useState(LOUD);
   const runner = useRunner(detail, volume, speedOf(location.search));
   const change = useSessionChange(detail.session.id);
+  const unsent = useSessionUnsent(detail.session.id);
   const { step } = runner;
   const take = step ? detail.session.takes[step.position] : undefined;
   const noted = lastFilmed(detail, step);
@@ -53,6 +54,10 @@ export function RunnerView({ detail, onStop }: Props) {
       {noted && step?.kind !== "roll" && step?.kind !== "slate" && (
         <NoteBar take={noted} onNote={note} />
       )}
+      <p role="status" className="px-4 text-center text-note text-ember-deep">
+        {unsent &&
+          "Ridgewind does not answer. Go on: what you note is kept here and sent when it runs again. Leave this page open."}
+      </p>
       <footer className="flex flex-wrap items-center justify-center gap-2 border-t border-line px-4 py-3">
         <Act
           words={
