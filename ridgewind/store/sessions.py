@@ -158,7 +158,8 @@ def results(db: sqlite3.Connection) -> list[ResultRow]:
     """All filmed takes in order, with what is known of how they went."""
     rows = db.execute(
         "select drill_key, variation_key, filmed_at, felt,"
-        " (select gust from summary where summary.take_id = session_take.take_id) as gust"
+        " (select gust from summary join take on take.id = summary.take_id"
+        "   where take.id = session_take.take_id and take.deleted_at is null) as gust"
         " from session_take where state = 'filmed' order by filmed_at"
     )
     return [
@@ -208,7 +209,8 @@ def _touch(db: sqlite3.Connection, session_id: int, assignment: str) -> None:
 
 def _row(db: sqlite3.Connection, row: sqlite3.Row) -> SessionRow:
     takes = db.execute(
-        "select session_take.*, take.name as take_name, summary.gust from session_take"
+        "select session_take.*, take.id as film_id, take.name as take_name, summary.gust"
+        " from session_take"
         " left join take on take.id = session_take.take_id and take.deleted_at is null"
         " left join summary on summary.take_id = take.id"
         " where session_id = ? order by position",
@@ -224,5 +226,9 @@ def _row(db: sqlite3.Connection, row: sqlite3.Row) -> SessionRow:
         setup_id=row["setup_id"],
         accepted_at=row["accepted_at"],
         ended_at=row["ended_at"],
-        takes=tuple(SessionTakeRow(**{name: take[name] for name in fields}) for take in takes),
+        takes=tuple(
+            # A deleted film counts as none, and stands here again when it is brought back.
+            SessionTakeRow(**{**{name: take[name] for name in fields}, "take_id": take["film_id"]})
+            for take in takes
+        ),
     )

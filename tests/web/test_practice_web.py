@@ -10,7 +10,7 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
-from ridgewind.store import database, sessions
+from ridgewind.store import database, sessions, takes
 from ridgewind.web import Config, create_app
 from ridgewind.work.tasks import measure_clip
 from tests.conftest import shaken
@@ -82,6 +82,28 @@ def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session,
     assert item["due_on"]
     with database.opened(library.database) as db:
         assert sessions.weakest_band(db, limit=5) in (None, "step", "jitter")
+
+
+def test_a_deleted_film_counts_for_nothing_until_it_is_brought_back(
+    client, library, session, short_film
+):
+    take = bring_in(client, short_film)
+    measure_clip(library, take["id"])
+    note(client, session, 0, take_id=take["id"], felt="good")
+    key = session["takes"][0]["drill_key"]
+
+    def seen():
+        first = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][0]
+        drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
+        return first["take_id"], first["gust"] is None, drills[key]["passes"]
+
+    assert seen() == (take["id"], False, 0)
+    with database.opened(library.database) as db:
+        takes.set_deleted(db, take["id"], deleted=True)
+    assert seen() == (None, True, 1)  # how it felt is all that is left
+    with database.opened(library.database) as db:
+        takes.set_deleted(db, take["id"], deleted=False)
+    assert seen() == (take["id"], False, 0)
 
 
 def test_the_weeks_ahead_are_a_calendar_that_others_read(client, session):
