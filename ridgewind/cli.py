@@ -3,6 +3,7 @@
 
 from __future__ import annotations
 
+import signal
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -182,6 +183,7 @@ def _run(start: Start) -> None:
     from ridgewind.web.server import PortInUseError, run
     from ridgewind.work.library import LibraryBusyError
 
+    signal.signal(signal.SIGTERM, signal.default_int_handler)  # a service manager's way to stop
     try:
         run(start)
     except LibraryBusyError as error:

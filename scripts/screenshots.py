@@ -117,7 +117,7 @@ def main() -> None:
         try:
             shoot(address, folder)
         finally:
-            process.send_signal(signal.SIGINT)
+            process.send_signal(signal.SIGTERM)
             process.wait(15)
 
 

@@ -73,7 +73,7 @@ class Server:
         self._log.close()
 
     def stop(self) -> None:
-        self.process.send_signal(signal.SIGINT)
+        self.process.send_signal(signal.SIGTERM)
         try:
             self.process.wait(15)
         finally:
