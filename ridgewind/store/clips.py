@@ -35,9 +35,6 @@ class ClipRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
-    slate_session: int | None
-    slate_take: int | None
-    slate_until_s: float | None
 
 
 @dataclass(frozen=True)
@@ -60,8 +57,7 @@ class ClipFactsRow:
 
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
-    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
-    " slate_session, slate_take, slate_until_s"
+    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm"
 )
 
 
@@ -109,16 +105,6 @@ def store_measurement(
         " on conflict (clip_id) do update set method = excluded.method,"
         " measured_at = excluded.measured_at, path = excluded.path",
         (clip_id, method, pack(motion)),
-    )
-
-
-def store_slate(
-    db: sqlite3.Connection, clip_id: int, slate: tuple[int, int], *, until_s: float
-) -> None:
-    """Keep which take of which session a film's slate names, and until when it was seen."""
-    db.execute(
-        "update clip set slate_session = ?, slate_take = ?, slate_until_s = ? where id = ?",
-        (*slate, until_s, clip_id),
     )
 
 

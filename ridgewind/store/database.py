@@ -79,17 +79,28 @@ def migrate(connection: sqlite3.Connection) -> list[str]:
             "update Ridgewind, or choose another folder with --data"
         )
     applied = []
-    for name, sql in known:
-        if name in done:
-            continue
-        with atomic(connection):
-            for statement in _statements(sql):
-                connection.execute(statement)
-            connection.execute(
-                "insert into migration (name, applied_at) values (?, datetime('now'))", (name,)
-            )
-        applied.append(name)
+    connection.execute("pragma foreign_keys = off")  # while tables are made anew
+    try:
+        for name, sql in known:
+            if name not in done:
+                _apply(connection, name, sql)
+                applied.append(name)
+    finally:
+        connection.execute("pragma foreign_keys = on")
     return applied
+
+
+def _apply(connection: sqlite3.Connection, name: str, sql: str) -> None:
+    """One migration with its record, or nothing where it would leave a broken reference."""
+    with atomic(connection):
+        for statement in _statements(sql):
+            connection.execute(statement)
+        broken = connection.execute("pragma foreign_key_check").fetchall()
+        if broken:
+            raise sqlite3.IntegrityError(f"{name} leaves {len(broken)} broken references")
+        connection.execute(
+            "insert into migration (name, applied_at) values (?, datetime('now'))", (name,)
+        )
 
 
 def _statements(sql: str) -> Iterator[str]:

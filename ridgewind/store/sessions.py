@@ -61,11 +61,13 @@ class ResultRow:
 
 @dataclass(frozen=True)
 class LooseFilmRow:
-    """A measured film that is filed nowhere, and what its slate says."""
+    """A measured take that is filed nowhere, and what its slate says. from_s: where it begins
+    in its film."""
 
     take_id: int
     name: str
     recorded_at: str | None
+    from_s: float
     duration_s: float
     slate_session: int | None
     slate_take: int | None
@@ -178,8 +180,10 @@ def exist(db: sqlite3.Connection) -> bool:
 def loose_films(db: sqlite3.Connection, *, limit: int) -> list[LooseFilmRow]:
     """Measured films that are filed under no take, the newest first."""
     rows = db.execute(
-        "select take.id as take_id, take.name, clip.recorded_at, clip.duration_s,"
-        " clip.slate_session, clip.slate_take from take join clip on clip.id = take.clip_id"
+        "select take.id as take_id, take.name, clip.recorded_at,"
+        " coalesce(take.film_from_s, 0.0) as from_s,"
+        " coalesce(take.film_to_s - take.film_from_s, clip.duration_s) as duration_s,"
+        " take.slate_session, take.slate_take from take join clip on clip.id = take.clip_id"
         " where take.deleted_at is null and clip.duration_s is not null"
         " and not exists (select 1 from session_take where session_take.take_id = take.id)"
         " order by take.id desc limit ?",

@@ -13,12 +13,14 @@ from ridgewind.store.errors import NotFoundError
 UNKNOWN_FOCAL_EQ_MM = 26.0
 """Taken where neither the shooter nor a set-up says: a phone's usual main lens (chosen here)."""
 
+_LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
+
 SORTS = {
     "imported": "take.id",
     "recorded": "coalesce(clip.recorded_at, take.imported_at)",
     "name": "take.name collate nocase",
     "gust": "summary.gust",
-    "length": "clip.duration_s",
+    "length": _LENGTH,
 }
 """What the list can be sorted by."""
 
@@ -29,10 +31,12 @@ MOST_ROWS = 200
 @dataclass(frozen=True)
 class TakeRow:
     """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm:
-    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. from_s, to_s: the
-    part of its film that is judged, s from the first frame; None for all of it. stale: the brief
-    has changed since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the
-    small drawing, see work.assessing."""
+    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. film_from_s,
+    film_to_s: which part of a film of several takes it is, s from the first frame; None for all
+    of it. slate_session, slate_take, slate_until_s: what its slate names, and until when it is
+    seen. from_s, to_s: the part that is judged; None for all of it. stale: the brief has changed
+    since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the small drawing,
+    see work.assessing."""
 
     id: int
     clip_id: int
@@ -49,6 +53,11 @@ class TakeRow:
     setup_name: str | None
     own_focal_eq_mm: float | None
     focal_eq_mm: float
+    film_from_s: float | None
+    film_to_s: float | None
+    slate_session: int | None
+    slate_take: int | None
+    slate_until_s: float | None
     from_s: float | None
     to_s: float | None
     stale: bool
@@ -62,6 +71,20 @@ class TakeRow:
     error_what: str | None
     error_next: str | None
 
+    @property
+    def judged_part(self) -> tuple[float, float] | None:
+        """What is judged, s from the film's first frame; None for all of it."""
+        if self.from_s is not None and self.to_s is not None:
+            return self.from_s, self.to_s
+        return self.film_part
+
+    @property
+    def film_part(self) -> tuple[float, float] | None:
+        """Which part of its film it is, s from the first frame; None for all of it."""
+        if self.film_from_s is None or self.film_to_s is None:
+            return None
+        return self.film_from_s, self.film_to_s
+
 
 @dataclass(frozen=True)
 class Filter:
@@ -73,7 +96,7 @@ class Filter:
 
 
 _SELECT = f"""
-select take.*, clip.recorded_at, clip.duration_s, clip.fps,
+select take.*, clip.recorded_at, {_LENGTH} as duration_s, clip.fps,
        brief.name as brief_name, {", ".join(f"brief.{field}" for field in briefs.FIELDS)},
        setup.name as setup_name,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
@@ -108,9 +131,29 @@ def by_id(db: sqlite3.Connection, take_id: int) -> TakeRow:
     return _row(row)
 
 
-def by_clip(db: sqlite3.Connection, clip_id: int) -> TakeRow | None:
-    row = db.execute(f"{_SELECT} where take.clip_id = ?", (clip_id,)).fetchone()
-    return None if row is None else _row(row)
+def of_clip(db: sqlite3.Connection, clip_id: int) -> list[TakeRow]:
+    """The takes of a film, deleted ones too, in the order of the film."""
+    rows = db.execute(
+        f"{_SELECT} where take.clip_id = ? order by take.film_from_s, take.id", (clip_id,)
+    )
+    return [_row(row) for row in rows]
+
+
+def set_slate(
+    db: sqlite3.Connection, take_id: int, slate: tuple[int, int], *, until_s: float
+) -> None:
+    """Keep which take of which session its slate names, and until when it is seen."""
+    db.execute(
+        "update take set slate_session = ?, slate_take = ?, slate_until_s = ? where id = ?",
+        (*slate, until_s, take_id),
+    )
+
+
+def set_film_part(db: sqlite3.Connection, take_id: int, from_s: float, to_s: float) -> None:
+    """Say which part of its film a take is, s from the first frame."""
+    db.execute(
+        "update take set film_from_s = ?, film_to_s = ? where id = ?", (from_s, to_s, take_id)
+    )
 
 
 def page(

@@ -264,10 +264,12 @@ class TakeChange(Strict):
 
 
 class TakePart(BaseModel):
-    """The part of its film that a take is, s of the browser copy."""
+    """The part of its film that is judged, s of the browser copy. trimmed: its slate and
+    count-in are left out; otherwise it is all between two slates."""
 
     from_s: float
     to_s: float
+    trimmed: bool
 
 
 class TakeDetail(BaseModel):

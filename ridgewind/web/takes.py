@@ -111,14 +111,19 @@ def _detail(db: Connection, take_id: int) -> models.TakeDetail:
         else serialise.take_setup(setup, kit.parts_of(db, setup.ask).camera),
         focal_eq_mm=take.focal_eq_mm,
         own_focal_eq_mm=take.own_focal_eq_mm,
-        part=None
-        if take.from_s is None or take.to_s is None
-        else models.TakePart(from_s=take.from_s, to_s=take.to_s),
+        part=_part(take),
         clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
         judgement=serialise.judgement(judged),
         before_id=before_id,
         after_id=after_id,
     )
+
+
+def _part(take: takes.TakeRow) -> models.TakePart | None:
+    if take.judged_part is None:
+        return None
+    from_s, to_s = take.judged_part
+    return models.TakePart(from_s=from_s, to_s=to_s, trimmed=take.from_s is not None)
 
 
 def _link(row: briefs.BriefRow | None) -> models.NamedLink | None:

@@ -122,13 +122,14 @@ def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
     assert clip.height is not None
     size_px = (clip.width, clip.height)
     duration_s = clip.duration_s
-    if take.from_s is not None and take.to_s is not None:
-        duration_s = min(take.to_s, duration_s) - take.from_s
+    if take.judged_part is not None:
+        from_s, to_s = take.judged_part
+        duration_s = min(to_s, duration_s) - from_s
     facts = Clip(clip.fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm)
     return assess(analysis, facts, take.brief)
 
 
-Part = tuple[float | None, float | None]
+Part = tuple[float, float] | None
 
 
 class AnalysisCache:
@@ -146,7 +147,7 @@ class AnalysisCache:
         stamp = clips.measured_stamp(db, clip.id)
         if stamp is None:
             return None, None
-        key = (clip.sha256, stamp, (take.from_s, take.to_s))
+        key = (clip.sha256, stamp, take.judged_part)
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
@@ -164,9 +165,10 @@ class AnalysisCache:
 
 def _part(motion: Motion, take: TakeRow) -> Motion:
     """The part of a path that a take is; all of it where too little would be left."""
-    if take.from_s is None or take.to_s is None:
+    if take.judged_part is None:
         return motion
-    part = clipped(motion, from_s=take.from_s, to_s=take.to_s)
+    from_s, to_s = take.judged_part
+    part = clipped(motion, from_s=from_s, to_s=to_s)
     return part if len(part.t_s) >= LEAST_PART_FRAMES and part.shots else motion
 
 

@@ -54,7 +54,7 @@ def proposals(db: sqlite3.Connection, session_id: int) -> Proposals:
             row.take_id,
             None if row.slate_session is None or row.slate_take is None
             else (row.slate_session, row.slate_take),
-            _seconds(row.recorded_at),
+            _begun_s(row),
             row.duration_s,
         )
         for row in rows
@@ -84,18 +84,24 @@ def file_film(db: sqlite3.Connection, session_id: int, position: int, take_id: i
     if take_id is not None:
         sessions.set_state(db, session_id, position, "filmed", keep_time=True)
         block = session.plan.blocks[session.takes[position].block]
-        clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
-        takes.set_part(db, take_id, _rolled_part(clip, block.take_s))
+        takes.set_part(db, take_id, _rolled_part(db, take_id, block.take_s))
         assessing.summarise(db, take_id)
     sessions.file_take(db, session_id, position, take_id)
 
 
-def _rolled_part(clip: clips.ClipRow, take_s: float) -> tuple[float, float] | None:
+def _begun_s(row: sessions.LooseFilmRow) -> float | None:
+    begun_s = _seconds(row.recorded_at)
+    return None if begun_s is None else begun_s + row.from_s
+
+
+def _rolled_part(db: sqlite3.Connection, take_id: int, take_s: float) -> tuple[float, float] | None:
     """From the roll to the end cue: the slate is followed by the count-in, then the take."""
-    if clip.slate_until_s is None or clip.duration_s is None:
+    take = takes.by_id(db, take_id)
+    end_s = take.film_part[1] if take.film_part else clips.by_id(db, take.clip_id).duration_s
+    if take.slate_until_s is None or end_s is None:
         return None
-    from_s = clip.slate_until_s + COUNT_IN_S
-    to_s = min(from_s + take_s, clip.duration_s)
+    from_s = take.slate_until_s + COUNT_IN_S
+    to_s = min(from_s + take_s, end_s)
     return (from_s, to_s) if to_s - from_s >= LEAST_LEFT_S else None
 
 

@@ -98,10 +98,13 @@ class Library:
                 self.forget(db, take.id)
 
     def forget(self, db: sqlite3.Connection, take_id: int) -> None:
-        """Remove a take for good, with its film and all that was made from it."""
+        """Remove a take for good, with its film and all that was made from it, unless another
+        take is a part of the same film."""
         clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
         with database.atomic(db):
             takes.remove(db, take_id)
+            if takes.of_clip(db, clip.id):
+                return
             clips.remove(db, clip.id)
         made = (self.copy_of(clip.sha256), self.still_of(clip.sha256))
         for path in (self.originals / clip.file, *made):
@@ -178,14 +181,14 @@ class Library:
         return path, digest.hexdigest(), size
 
     def _again(self, db: sqlite3.Connection, clip_id: int) -> Imported:
-        take = takes.by_clip(db, clip_id)
-        assert take is not None
+        found = takes.of_clip(db, clip_id)
         with database.atomic(db):
-            if take.deleted_at is not None:
-                takes.set_deleted(db, take.id, deleted=False)
-            if take.state in ("failed", "cancelled"):
+            for take in found:
+                if take.deleted_at is not None:
+                    takes.set_deleted(db, take.id, deleted=False)
+            if found[0].state in ("failed", "cancelled"):
                 jobs.enqueue(db, clip_id)
-        return Imported(takes.by_id(db, take.id), duplicate=True)
+        return Imported(takes.by_id(db, found[0].id), duplicate=True)
 
 
 def readable_name(file_name: str) -> str:

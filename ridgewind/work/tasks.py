@@ -6,24 +6,19 @@ import logging
 import time
 from contextlib import ExitStack
 
-import cv2
-
 from ridgewind.core.motion import METHOD
-from ridgewind.core.practice.slate import find_slate
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
 from ridgewind.media.errors import MediaError
 from ridgewind.store import clips, database, jobs, sessions, takes
-from ridgewind.work import assessing
+from ridgewind.work import assessing, splitting
 from ridgewind.work.library import Library
 from ridgewind.work.measuring import Cancelled, Measured, measure_film
+from ridgewind.work.splitting import SlateWatch
 
 log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.25
-SLATE_WITHIN_S, SLATE_EVERY_S, SLATE_LONG_SIDE_PX = 6.0, 0.4, 960
-"""Where, how often and how large a slate is looked for."""
-
 STILL_LONG_SIDE_PX = 480
 STILL_AT = 0.4
 """Share of the clip at which the list's picture is taken."""
@@ -47,11 +42,9 @@ def measure_clip(library: Library, clip_id: int) -> None:
                 clips.store_measurement(
                     db, clip_id, facts=_facts(measured), motion=measured.motion, method=METHOD
                 )
-                take = takes.by_clip(db, clip_id)
-                if take is not None:
+                splitting.split(db, clip_id, pass_.slates.seen, length_s=measured.duration_s)
+                for take in takes.of_clip(db, clip_id):
                     assessing.summarise(db, take.id)
-                if pass_.slate is not None:
-                    clips.store_slate(db, clip_id, pass_.slate, until_s=pass_.slate_until_s)
                 jobs.finish(db, clip_id, "done")
         except Cancelled:
             with database.atomic(db):
@@ -86,11 +79,7 @@ class _Pass:
         self._next_report = 0.0
         self._still_written = 0
         self._first_s: float | None = None
-        self._expects_slate = sessions.exist(db)
-        self._looked_s = -SLATE_EVERY_S
-        self.slate: tuple[int, int] | None = None
-        """Session and take that the film's slate names, once it has been seen."""
-        self.slate_until_s = 0.0
+        self.slates = SlateWatch(splitting.planned_seconds(db) if sessions.exist(db) else None)
 
     def feed(self, picture: Picture, done: float | None) -> None:
         """A frame has been measured. Raises Cancelled where the shooter has asked to stop."""
@@ -101,7 +90,9 @@ class _Pass:
             )
             self._copy = self._stack.enter_context(copy)
         self._copy.feed(picture)
-        self._look_for_slate(picture)
+        if self._first_s is None:
+            self._first_s = picture.t_s
+        self.slates.feed(picture, picture.t_s - self._first_s)
         if self._still_written == 0 or (
             self._still_written == 1 and done is not None and done >= STILL_AT
         ):
@@ -114,20 +105,6 @@ class _Pass:
             with database.atomic(self._db):
                 if jobs.report(self._db, self._clip.id, done):
                     raise Cancelled
-
-    def _look_for_slate(self, picture: Picture) -> None:
-        """Slates stand at the head of a film: a few of its first pictures are read."""
-        if self._first_s is None:
-            self._first_s = picture.t_s
-        since_s = picture.t_s - self._first_s
-        if not self._expects_slate or since_s > SLATE_WITHIN_S:
-            return
-        if since_s - self._looked_s >= SLATE_EVERY_S:
-            self._looked_s = since_s
-            image = still_of(picture, long_side_px=SLATE_LONG_SIDE_PX)
-            found = find_slate(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
-            if found is not None:
-                self.slate, self.slate_until_s = found, since_s
 
 
 def _facts(measured: Measured) -> clips.ClipFactsRow:

@@ -66,6 +66,52 @@ def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
     assert (take.focal_eq_mm, take.brief_name, take.setup_id) == (35, None, None)
 
 
+def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_them(tmp_path):
+    before = [one for one in database.migrations() if one[0] < "0005"]
+    with database.opened(tmp_path / "a.db") as db:
+        db.execute("create table migration (name text primary key, applied_at text not null)")
+        for name, sql in before:
+            db.executescript(sql)
+            db.execute("insert into migration values (?, 'then')", (name,))
+        db.execute(
+            "insert into clip (id, sha256, file, size_bytes, slate_session, slate_take,"
+            " slate_until_s) values (7, 'a', 'a.mp4', 1, 1, 0, 1.4)"
+        )
+        brief_id = briefs.add(db, usual_brief(), name=None)
+        db.execute(
+            "insert into take (id, clip_id, name, imported_at, brief_id, from_s, to_s)"
+            " values (3, 7, 'Old', '2026-01-01', ?, 6.4, 12)",
+            (brief_id,),
+        )
+        summary(db, 3, 2.5)
+        db.execute("insert into session values (1, 'S', 'then', '{}', '{}', null, null, null)")
+        db.execute(
+            "insert into session_take (session_id, position, block, drill_key, variation_key,"
+            " state, take_id) values (1, 0, 0, 'pan', 'a', 'filmed', 3)"
+        )
+        assert database.migrate(db)[0] == "0005_films_of_several_takes.sql"
+        take = takes.by_id(db, 3)
+        assert (take.slate_session, take.slate_take, take.slate_until_s) == (1, 0, 1.4)
+        assert (take.judged_part, take.film_part, take.gust) == ((6.4, 12), None, 2.5)
+        assert db.execute("select take_id from session_take").fetchone()[0] == 3
+        second = takes.add(db, clip_id=7, name="Part 2", brief_id=brief_id, setup_id=None)
+        assert [one.id for one in takes.of_clip(db, 7)] == [3, second]
+        with pytest.raises(database.sqlite3.IntegrityError, match="FOREIGN KEY"):
+            db.execute("delete from take where id = 3")
+
+
+def test_a_migration_that_breaks_a_reference_leaves_nothing(tmp_path, monkeypatch):
+    with database.opened(tmp_path / "a.db") as db:
+        database.migrate(db)
+        stray = "insert into summary (take_id, ridge) values (99, x'00');"
+        known = [*database.migrations(), ("9000_bad.sql", stray)]
+        monkeypatch.setattr(database, "migrations", lambda: known)
+        with pytest.raises(database.sqlite3.IntegrityError, match="leaves 1 broken"):
+            database.migrate(db)
+        assert db.execute("select count(*) from summary").fetchone()[0] == 0
+        assert db.execute("pragma foreign_keys").fetchone()[0] == 1
+
+
 def test_a_newer_library_is_refused_untouched(tmp_path):
     with database.opened(tmp_path / "a.db") as db:
         database.migrate(db)
@@ -170,6 +216,6 @@ def test_cancelling_stops_a_waiting_job_at_once_and_asks_a_running_one(db):
     jobs.claim(db, 2)
     for clip_id in (1, 2):
         jobs.request_cancel(db, clip_id)
-    assert takes.by_clip(db, 1).state == "cancelled"
-    assert takes.by_clip(db, 2).state == "running"
+    assert takes.of_clip(db, 1)[0].state == "cancelled"
+    assert takes.of_clip(db, 2)[0].state == "running"
     assert jobs.report(db, 2, 0.5)

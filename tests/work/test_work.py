@@ -162,7 +162,7 @@ def test_an_interrupted_job_is_taken_up_again_but_not_for_ever(library, db, shor
         jobs.claim(db, clip_id)
         with database.atomic(db):
             assert recover(db, jobs.interrupted(db)[0]) is expected
-    assert takes.by_clip(db, clip_id).error_code == "crashed"
+    assert takes.of_clip(db, clip_id)[0].error_code == "crashed"
 
 
 def test_old_deletions_are_cleared_with_their_files(library, db, short_film):

@@ -2475,13 +2475,16 @@ export interface components {
     };
     /**
      * TakePart
-     * @description The part of its film that a take is, s of the browser copy.
+     * @description The part of its film that is judged, s of the browser copy. trimmed: its slate and
+     *     count-in are left out; otherwise it is all between two slates.
      */
     TakePart: {
       /** From S */
       from_s: number;
       /** To S */
       to_s: number;
+      /** Trimmed */
+      trimmed: boolean;
     };
     /**
      * TakeSetup

@@ -8,7 +8,10 @@ variation follow from the session's plan.
 
 from __future__ import annotations
 
+import itertools
 import re
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -23,6 +26,30 @@ MOST_CHARACTERS = 10
 
 MOST_READ_PX = 1920.0
 """Pictures are enlarged up to this long side for reading."""
+
+SHORTEST_PART_S = 4.0
+"""What comes before a film's first slate is a part of its own where it is this long."""
+
+
+@dataclass(frozen=True)
+class SlateSeen:
+    """A slate within a film. slate: session and take of its code. from_s, until_s: when it is
+    seen, s from the film's first frame."""
+
+    slate: tuple[int, int]
+    from_s: float
+    until_s: float
+
+
+@dataclass(frozen=True)
+class FilmPart:
+    """One take within a film. slate: what begins it, None where none does. from_s, to_s:
+    seconds from the film's first frame, the slate included."""
+
+    slate: tuple[int, int] | None
+    slate_until_s: float
+    from_s: float
+    to_s: float
 
 
 def slate_text(session_id: int, take_index: int) -> str:
@@ -54,6 +81,41 @@ def _base36(number: int) -> str:
         number, digit = divmod(number, 36)
         out = DIGITS[digit] + out
     return out
+
+
+def parts_between(slates: Sequence[SlateSeen], *, length_s: float) -> tuple[FilmPart, ...]:
+    """The takes of a film of length_s: each from its slate to the next one.
+
+    slates: in the order of the film. A slate that is filmed twice begins the take once more;
+    the part before it is then what was broken off.
+
+    >>> one, two = SlateSeen((1, 0), 0.4, 1.2), SlateSeen((1, 1), 30.0, 31.0)
+    >>> [(part.from_s, part.to_s) for part in parts_between([one, two], length_s=60)]
+    [(0.0, 30.0), (30.0, 60)]
+    """
+    if any(after.from_s < before.until_s for before, after in itertools.pairwise(slates)):
+        raise InvalidArgumentError("slates", len(slates), "they must be in the film's order")
+    if slates and slates[-1].from_s > length_s:
+        raise InvalidArgumentError("length_s", length_s, "the film must reach its last slate")
+    found: list[FilmPart] = []
+    for index, seen in enumerate(slates):
+        from_s = seen.from_s
+        if index == 0 and from_s < SHORTEST_PART_S:
+            from_s = 0.0
+        elif index == 0:
+            found.append(FilmPart(None, 0.0, 0.0, from_s))
+        to_s = slates[index + 1].from_s if index + 1 < len(slates) else length_s
+        found.append(FilmPart(seen.slate, seen.until_s, from_s, to_s))
+    return tuple(found)
+
+
+def looks_like_slate(luma: NDArray[np.uint8]) -> bool:
+    """Whether a picture holds the corner marks of a code at all; much faster than reading it."""
+    try:
+        found, _ = cv2.QRCodeDetector().detect(luma)
+    except cv2.error:  # as in find_slate
+        return False
+    return bool(found)
 
 
 def find_slate(luma: NDArray[np.uint8]) -> tuple[int, int] | None:

@@ -100,15 +100,21 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             {detail.part && (
               <p className="px-4 pb-3 text-note sm:px-8">
                 <span className="border-l-2 border-lamp pl-3">
-                  Judged from {detail.part.from_s.toFixed(1)} to {detail.part.to_s.toFixed(1)} s:
-                  its slate and count-in are left out.{" "}
-                  <button
-                    type="button"
-                    className="font-semibold underline hover:text-ridge-4"
-                    onClick={() => changeTake.mutate({ whole: true })}
-                  >
-                    Judge all of it
-                  </button>
+                  Judged from {detail.part.from_s.toFixed(1)} to {detail.part.to_s.toFixed(1)} s
+                  {detail.part.trimmed ? (
+                    <>
+                      : its slate and count-in are left out.{" "}
+                      <button
+                        type="button"
+                        className="font-semibold underline hover:text-ridge-4"
+                        onClick={() => changeTake.mutate({ whole: true })}
+                      >
+                        Judge all of it
+                      </button>
+                    </>
+                  ) : (
+                    " of a film that holds several takes, split at its slates."
+                  )}
                 </span>
               </p>
             )}
