@@ -1,5 +1,6 @@
 import { Moon, Sun } from "lucide-react";
 import { NavLink } from "react-router";
+import { useDrills } from "./api/practice";
 import { useStatus, useTakes } from "./api/takes";
 import type { Theme } from "./theme/useTheme";
 import { Key } from "./ui/Key";
@@ -17,7 +18,12 @@ type Props = { theme: Theme; onTheme: () => void; onKeys: () => void };
 /** The slim trail along the top, with a profile line that rises where something waits. */
 export function Trail({ theme, onTheme, onKeys }: Props) {
   const status = useStatus();
-  const waiting = useTakes({ sort: "imported", descending: true }).data?.pages[0]?.busy ?? 0;
+  const measuring = useTakes({ sort: "imported", descending: true }).data?.pages[0]?.busy ?? 0;
+  const due = (useDrills().data?.drills ?? []).filter((item) => (item.overdue ?? -1) >= 0).length;
+  const waiting: Partial<Record<string, { count: number; words: string }>> = {
+    "/plan": { count: due, words: "due" },
+    "/takes": { count: measuring, words: "to measure" },
+  };
   return (
     <header className="relative flex h-[54px] items-center border-b border-line bg-paper px-4 sm:px-8 print:hidden">
       <span className="mr-3 text-[17px] font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
@@ -25,7 +31,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
       </span>
       <nav aria-label="Places" className="flex sm:gap-4">
         {PLACES.map((place) => {
-          const busy = place.to === "/takes" && waiting > 0;
+          const { count, words } = waiting[place.to] ?? { count: 0, words: "" };
           return (
             <NavLink
               key={place.to}
@@ -33,13 +39,13 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
               className="relative flex h-[54px] items-center gap-1.5 px-1.5 font-medium text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
             >
               <Key>{place.key}</Key> {place.words}
-              {busy && (
-                <b className="rounded ml-1 bg-lamp px-1.5 text-[11.5px] font-semibold text-lamp-ink">
-                  {waiting}
-                  <span className="sr-only sm:not-sr-only"> to measure</span>
+              {count > 0 && (
+                <b className="rounded absolute top-1 -right-2 ml-1 bg-lamp px-1 text-[11.5px] font-semibold text-lamp-ink sm:static sm:px-1.5">
+                  {count}
+                  <span className="sr-only sm:not-sr-only"> {words}</span>
                 </b>
               )}
-              <Profile rises={busy} />
+              <Profile rises={count > 0} />
             </NavLink>
           );
         })}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass
+from datetime import UTC, datetime
 
 from pydantic import TypeAdapter
 
@@ -116,17 +117,27 @@ def end(db: sqlite3.Connection, session_id: int, *, ended: bool) -> None:
 
 
 def set_state(
-    db: sqlite3.Connection, session_id: int, position: int, state: str, *, keep_time: bool = False
+    db: sqlite3.Connection,
+    session_id: int,
+    position: int,
+    state: str,
+    *,
+    filmed_at: datetime | None = None,
+    keep_time: bool = False,
 ) -> None:
-    """A take was filmed or skipped, or is to be done again. keep_time: where it already has a
-    time at which it was filmed, that stays."""
-    when = NOW if state == "filmed" else "null"
+    """A take was filmed or skipped, or is to be done again. filmed_at: when, aware of its zone;
+    None is now, and so is what has not come yet. keep_time: where it already has a time at which
+    it was filmed, that stays."""
+    given = None
+    if filmed_at is not None:  # as NOW writes it, so that the two compare as text
+        given = f"{filmed_at.astimezone(UTC).isoformat(timespec='milliseconds')[:-6]}Z"
+    when = f"min(coalesce(:given, {NOW}), {NOW})" if state == "filmed" else "null"
     if keep_time:
         when = f"coalesce(filmed_at, {when})"
     cursor = db.execute(
-        f"update session_take set state = ?, filmed_at = {when}"
-        " where session_id = ? and position = ?",
-        (state, session_id, position),
+        f"update session_take set state = :state, filmed_at = {when}"
+        " where session_id = :session and position = :position",
+        {"state": state, "session": session_id, "position": position, "given": given},
     )
     if cursor.rowcount == 0:
         raise NotFoundError("take of this session", position)

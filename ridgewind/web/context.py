@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Callable
 from contextlib import AbstractContextManager
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from http import HTTPStatus
 
 from flask import Response, current_app
@@ -13,6 +13,7 @@ from pydantic import BaseModel
 
 from ridgewind.store import database
 from ridgewind.web.models import ErrorAnswer
+from ridgewind.work.copying import Copies
 from ridgewind.work.library import Library
 from ridgewind.work.queue import Queue
 
@@ -21,12 +22,14 @@ EXTENSION = "ridgewind"
 
 @dataclass(frozen=True)
 class Service:
-    """on_stale: called when verdicts are left to be judged again in the background."""
+    """on_stale: called when verdicts are left to be judged again in the background. copies:
+    files that are being copied from folders."""
 
     library: Library
     queue: Queue
     demo: bool
     on_stale: Callable[[], None]
+    copies: Copies = field(default_factory=Copies)
 
     def read(self) -> AbstractContextManager[sqlite3.Connection]:
         """A connection for one request; writes go through database.atomic."""

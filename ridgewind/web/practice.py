@@ -145,7 +145,9 @@ def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
     with current().read() as db:
         with database.atomic(db):
             if body.state is not None:
-                sessions.set_state(db, path.session_id, path.position, body.state)
+                sessions.set_state(
+                    db, path.session_id, path.position, body.state, filmed_at=body.filmed_at
+                )
             notes = {name: getattr(body, name) for name in sessions.NOTE_FIELDS if name in given}
             sessions.set_notes(db, path.session_id, path.position, notes)
             if "take_id" in given:

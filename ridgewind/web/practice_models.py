@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import AwareDatetime, BaseModel, Field
 
 from ridgewind.core.practice.checks import Check
 from ridgewind.core.practice.drill import Drill
@@ -114,9 +114,11 @@ class SessionList(BaseModel):
 
 
 class TakeNote(Strict):
-    """What became of a take; parts that are left out stay. take_id: the film filed under it."""
+    """What became of a take; parts that are left out stay. filmed_at: when it ended, where the
+    note had to wait; now where left out. take_id: the film filed under it."""
 
     state: TakeState | None = None
+    filmed_at: AwareDatetime | None = None
     felt: Felt | None = None
     wind: int | None = Field(default=None, ge=0, le=3)
     fatigue: int | None = Field(default=None, ge=1, le=5)

@@ -14,6 +14,7 @@ from ridgewind.web import models, serialise
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError, NotReadyError
 from ridgewind.work import assessing
+from ridgewind.work.demo import SIMULATED_CAMERA
 
 api = APIBlueprint("takes", __name__, url_prefix="/api")
 
@@ -214,6 +215,12 @@ def film(path: models.TakePath) -> Response:
 def still(path: models.TakePath) -> Response:
     """A small picture of the take."""
     return _file(path.take_id, "still", "image/jpeg")
+
+
+@api.get("/standin/feed.mp4")
+def simulated_camera() -> Response:
+    """What the simulated camera sees; rendered by the stand-in camera, not a real recording."""
+    return send_file(SIMULATED_CAMERA, mimetype="video/mp4", conditional=True, max_age=0)
 
 
 def _file(take_id: int, kind: str, mimetype: str) -> Response:

@@ -10,6 +10,7 @@ from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.kit.bench import usual_bench
 from ridgewind.core.kit.items import Mode, Optics, Place
 from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
+from ridgewind.standin.demo import CLIPS
 from ridgewind.store import briefs, database, kit, takes
 from ridgewind.work.library import Library
 
@@ -24,6 +25,9 @@ class DemoClip:
     setup: str
     focal_eq_mm: float
 
+
+SIMULATED_CAMERA = CLIPS / "millstone-grip-slips.mp4"
+"""What the simulated camera sees, for those who have none connected."""
 
 RENDERED = Mode("Rendered", 960, 540, (24.0, 25.0, 30.0, 60.0, 120.0), 0.0, 8.0)
 """How the stand-in camera films the demo's clips."""

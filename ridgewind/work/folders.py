@@ -16,6 +16,7 @@ from pathlib import Path
 
 from ridgewind.media.errors import MediaError, UnreadableError
 from ridgewind.store import clips, database
+from ridgewind.work.copying import Copies
 from ridgewind.work.library import CHUNK_BYTES, Imported, Library
 
 SUFFIXES = {
@@ -84,10 +85,19 @@ def scan(db: sqlite3.Connection, path: str) -> Scan:
     return Scan(str(root), tuple(found), more)
 
 
-def bring_in(library: Library, db: sqlite3.Connection, path: str, file: str) -> Imported:
-    """Copy one film of a folder into the library, verified by content.
+def bring_in(
+    library: Library,
+    db: sqlite3.Connection,
+    path: str,
+    file: str,
+    *,
+    copies: Copies,
+    ticket: str,
+) -> Imported:
+    """Copy one film of a folder into the library, verified by content. copies, ticket: where
+    its progress is told, and it can be stopped.
 
-    Raises MediaError where it cannot be read, the disk is full, or the copy differs.
+    Raises MediaError where it cannot be read, was stopped, the disk is full, or the copy differs.
     """
     root = Path(path).expanduser().resolve()
     source = (root / file).resolve()
@@ -95,7 +105,7 @@ def bring_in(library: Library, db: sqlite3.Connection, path: str, file: str) -> 
         raise UnreadableError(*OUTSIDE)
     try:
         about = source.stat()
-        with source.open("rb") as stream:
+        with source.open("rb") as film, copies.watched(ticket, film, about.st_size) as stream:
             imported = library.add(db, stream, file_name=source.name, size_bytes=about.st_size)
     except MediaError:
         raise

@@ -21,7 +21,7 @@ import tempfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import IO, BinaryIO
+from typing import Protocol
 
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
 from ridgewind.store import briefs, clips, database, jobs, kit, seeds, takes
@@ -33,6 +33,12 @@ SPARE_BYTES = 64 << 20
 
 KEEP_DELETED_DAYS = 7
 """Days for which a deleted take can be brought back."""
+
+
+class Readable(Protocol):
+    """Gives bytes piece by piece; an empty piece is the end."""
+
+    def read(self, size: int = -1, /) -> bytes: ...
 
 
 @dataclass(frozen=True)
@@ -122,7 +128,7 @@ class Library:
     def add(
         self,
         db: sqlite3.Connection,
-        stream: BinaryIO | IO[bytes],
+        stream: Readable,
         *,
         file_name: str,
         size_bytes: int | None,
@@ -159,7 +165,7 @@ class Library:
         finally:
             arrived.unlink(missing_ok=True)
 
-    def _receive(self, stream: BinaryIO | IO[bytes]) -> tuple[Path, str, int]:
+    def _receive(self, stream: Readable) -> tuple[Path, str, int]:
         digest, size = hashlib.sha256(), 0
         with tempfile.NamedTemporaryFile(dir=self.incoming, delete=False) as arriving:
             path = Path(arriving.name)
@@ -170,9 +176,9 @@ class Library:
                     size += len(chunk)
                 arriving.flush()
                 os.fsync(arriving.fileno())
-            except OSError as error:
+            except BaseException as error:
                 path.unlink(missing_ok=True)
-                if error.errno == errno.ENOSPC:
+                if isinstance(error, OSError) and error.errno == errno.ENOSPC:
                     raise MediaError(*DISK_FULL) from error
                 raise
         if size == 0:

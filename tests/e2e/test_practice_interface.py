@@ -92,6 +92,81 @@ def test_cues_keep_time_with_the_audio_clock(fresh, page):
     assert page.get_by_test_id("count").inner_text().isdigit()
 
 
+EAR = """
+registerProcessor("ear", class extends AudioWorkletProcessor {
+  quiet = sampleRate;
+  process([[samples]]) {
+    for (let k = 0; k < (samples?.length ?? 0); k++) {
+      if (Math.abs(samples[k]) < 0.02) this.quiet++;
+      else {
+        if (this.quiet > 0.1 * sampleRate) this.port.postMessage((currentFrame + k) / sampleRate);
+        this.quiet = 0;
+      }
+    }
+    return true;
+  }
+});
+"""
+LISTEN = """
+const connect = AudioNode.prototype.connect;
+window.heard = [];
+AudioNode.prototype.connect = function (to, ...rest) {
+  if (to === this.context.destination) {
+    const module = "data:text/javascript," + encodeURIComponent(window.ear);
+    this.context.audioWorklet.addModule(module).then(() => {
+      const ear = new AudioWorkletNode(this.context, "ear");
+      ear.port.onmessage = (event) => window.heard.push(event.data);
+      connect.call(this, ear);
+    });
+  }
+  return connect.call(this, to, ...rest);
+};
+"""
+"""Listens to what leaves for the loudspeaker: when each sound begins, on the audio clock."""
+
+
+def test_what_is_heard_begins_within_20_ms_of_its_time(fresh, browser):
+    context = browser.new_context(bypass_csp=True)  # the ear is no script of ours
+    page = context.new_page()
+    page.add_init_script(f"window.ear = {json.dumps(EAR)};{LISTEN}")
+    page.goto(keep_session(page, fresh.address))
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "roll", 0)
+    page.wait_for_timeout(700)
+    cues = json.loads(page.get_by_test_id("runner").get_attribute("data-cues"))
+    due = [cue["at"] for cue in cues if cue["tone"] in ("tick", "roll")][-6:]
+    heard = page.evaluate("window.heard")
+    late = [min((one - at for one in heard), key=abs) for at in due]
+    assert len(due) == 6
+    assert all(abs(one) < 0.02 for one in late), late
+    context.close()
+
+
+def test_notes_outlive_the_page_that_could_not_send_them(fresh, browser):
+    context = browser.new_context()
+    page = context.new_page()
+    address = keep_session(page, fresh.address)
+    page.goto(f"{address}?speed={SPEED}")
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 0)
+    page.route(re.compile(r"/api/sessions/1/takes/"), lambda route: route.abort())
+    wait_for(page, "rest", 0)
+    page.keyboard.press("g")
+    page.close()
+    assert states(fresh)[0] == "planned"
+    later = context.new_page()
+    later.goto(address)
+    fresh.wait_until(lambda: (states(fresh)[0], kept(fresh)[0]) == ("filmed", "good"), 10)
+    expect(later.get_by_test_id("planned-0")).to_contain_text("felt good")
+    context.close()
+
+
 def test_notes_wait_for_a_server_that_is_away(fresh, browser):
     context = browser.new_context()
     page = context.new_page()

@@ -31,6 +31,28 @@ def film_with_slate(path: Path, take_index: int) -> Path:
     return write_film(path, frames)
 
 
+def middle(page, test_id: str) -> tuple[float, float]:
+    box = page.get_by_test_id(test_id).bounding_box()
+    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def drag(page, film: str, slot: str | None) -> None:
+    """Drag a film to a take, or down among the loose ones."""
+    expect(page.get_by_test_id(film)).to_be_visible()
+    page.wait_for_timeout(300)  # until the list beside it stands still
+    x, y = middle(page, film)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    to_x, to_y = (x, y + 52) if slot is None else middle(page, slot)
+    page.mouse.move(to_x - 3, to_y + 1, steps=4)
+    page.mouse.move(to_x, to_y)
+    page.mouse.up()
+
+
+def filed(server) -> list[int | None]:
+    return [take["take_id"] for take in server.get("/api/sessions/1")["session"]["takes"]]
+
+
 def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path):
     address = keep_session(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
@@ -65,6 +87,13 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
 
     page.goto(address)
     expect(page.get_by_text("its slate says so").first).to_be_visible(timeout=10_000)
+    first = next(t["id"] for t in fresh.get("/api/takes")["takes"] if t["name"] == "C0001")
+    drag(page, f"film-{first}", "slot-1")
+    fresh.wait_until(lambda: filed(fresh)[:3] == [None, first, None], 5)
+    drag(page, "slot-1", "slot-2")
+    fresh.wait_until(lambda: filed(fresh)[:3] == [None, None, first], 5)
+    drag(page, "slot-2", None)
+    fresh.wait_until(lambda: filed(fresh)[:3] == [None, None, None], 5)
     page.get_by_role("button", name="File the 2 that are sure").click()
     expect(page.get_by_text("No film waits to be filed.")).to_be_visible(timeout=15_000)
     row = page.get_by_test_id("planned-0")
@@ -109,3 +138,22 @@ def test_a_take_is_filmed_with_a_connected_camera(fresh, driver, tmp_path):
     line = fresh.get("/api/takes")["takes"][0]
     assert line["fault"] is None
     assert line["gust"] > 3
+
+
+def test_without_a_camera_a_simulated_one_is_offered(fresh, page):
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_role("button", name="From a connected camera").click()
+    expect(page.get_by_text("No camera answered")).to_be_visible()
+    page.get_by_role("button", name="Try a simulated camera").click()
+    expect(page.get_by_text("a film by the stand-in camera")).to_be_visible()
+    expect(page.get_by_role("button", name="Roll")).to_be_focused(timeout=10_000)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Rolling, 3 s")).to_be_visible(timeout=15_000)
+    page.keyboard.press("Enter")
+    link = page.get_by_role("link", name=re.compile("^Simulated camera"))
+    expect(link).to_be_visible(timeout=15_000)
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 60)
+    line = fresh.get("/api/takes")["takes"][0]
+    assert line["fault"] is None
+    assert line["duration_s"] > 2
+    assert line["gust"] > 1

@@ -14,6 +14,7 @@ from ridgewind.core.practice.slate import slate_text
 from ridgewind.standin.card import CLOCK_AHEAD_S, CardTake, film_card
 from ridgewind.store import database, jobs, sessions
 from ridgewind.work import filing, folders, practising
+from ridgewind.work.copying import Copies
 from ridgewind.work.tasks import measure_clip
 
 BEGUN = datetime(2026, 10, 9, 8, 0, tzinfo=UTC)
@@ -48,8 +49,9 @@ def test_the_simulated_card_is_matched_or_rightly_left_loose(library, db, tmp_pa
     ]  # fmt: skip
     card = film_card(takes, tmp_path / "card")
     assert (card.unreadable, card.forgotten) == (1, 3)
-    for film in folders.scan(db, str(tmp_path / "card")).films:
-        folders.bring_in(library, db, str(tmp_path / "card"), film.file)
+    root = str(tmp_path / "card")
+    for film in folders.scan(db, root).films:
+        folders.bring_in(library, db, root, film.file, copies=Copies(), ticket="t")
     for clip_id in jobs.waiting(db):
         measure_clip(library, clip_id)
     found = filing.proposals(db, session_id)

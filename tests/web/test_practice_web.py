@@ -66,6 +66,20 @@ def test_notes_are_kept_one_by_one_and_nothing_is_lost_by_stopping(client, sessi
     assert again["session"]["ended_at"] is None
 
 
+def test_a_note_that_had_to_wait_keeps_the_time_of_its_take(client, session):
+    told = "2026-10-09T10:00:05+02:00"
+    assert note(client, session, 0, state="filmed", filmed_at=told)["filmed_at"] == (
+        "2026-10-09T08:00:05.000Z"
+    )
+    ahead = note(client, session, 1, state="filmed", filmed_at="2999-01-01T00:00:00Z")
+    assert ahead["filmed_at"] < "2999"
+    reply = client.patch(
+        f"/api/sessions/{session['id']}/takes/0", headers=HERE,
+        json={"state": "filmed", "filmed_at": "2026-10-09T08:00:00"},
+    )  # fmt: skip
+    assert reply.status_code == 400  # a time without its zone could be any
+
+
 def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session, short_film):
     take = bring_in(client, short_film)
     measure_clip(library, take["id"])

@@ -5,7 +5,9 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { client, dataOf, isUnreachable, type components } from "./client";
+import { dropWaiting, keepWaiting, takeLeft } from "./waitingNotes";
 
 type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
@@ -68,10 +70,8 @@ export function keepSession(body: Schemas["SessionAsk"]) {
   return dataOf(client.POST("/api/sessions", { body }));
 }
 
-type Change =
-  | { act: "accept" }
-  | { act: "end"; ended: boolean }
-  | { act: "note"; position: number; note: TakeNote };
+export type NoteChange = { act: "note"; position: number; note: TakeNote };
+type Change = { act: "accept" } | { act: "end"; ended: boolean } | NoteChange;
 
 function send(id: number, change: Change) {
   const path = { session_id: id };
@@ -108,12 +108,14 @@ export function useSessionChange(id: number) {
     retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
     retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
     onMutate: (change) => {
+      if (change.act === "note") keepWaiting(id, change);
       cache.setQueryData<SessionDetail>(
         ["session", id],
         (detail) => detail && noted(detail, change),
       );
     },
     onError: () => cache.invalidateQueries({ queryKey: ["session", id] }),
+    onSettled: (_, __, change) => change.act === "note" && dropWaiting(id, change),
     onSuccess: (detail) => {
       // An answer knows nothing of the changes that still wait behind it.
       if (cache.isMutating({ mutationKey }) <= 1) {
@@ -124,6 +126,14 @@ export function useSessionChange(id: number) {
       }
     },
   });
+}
+
+/** Send what a page that was closed had not sent any more; once for each opening. */
+export function useLeftNotes(id: number) {
+  const { mutate } = useSessionChange(id);
+  useEffect(() => {
+    for (const change of takeLeft(id)) mutate(change);
+  }, [id, mutate]);
 }
 
 /** Whether a change of a session waits for a server that does not answer. */

@@ -226,6 +226,24 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/folders/copies/{ticket}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How far a copy is. */
+    get: operations["folders_copy_share_copies__string_ticket__get"];
+    put?: never;
+    post?: never;
+    /** Stop a copy; nothing of it is kept. */
+    delete: operations["folders_stop_copy_copies__string_ticket__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/folders/scan": {
     parameters: {
       query?: never;
@@ -635,6 +653,23 @@ export interface paths {
     patch: operations["practice_note_take_sessions__int_session_id__takes__int_position__patch"];
     trace?: never;
   };
+  "/api/standin/feed.mp4": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What the simulated camera sees; rendered by the stand-in camera, not a real recording. */
+    get: operations["takes_simulated_camera_standin_feed_mp4_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/status": {
     parameters: {
       query?: never;
@@ -833,8 +868,15 @@ export interface components {
      * Ask
      * @description minutes: in all. goals: keys of drills, or names of measures. needs: what is in the bag or
      *     at the place. limits: parts of the body to spare. locked: blocks to keep, by their index.
+     *     shot: one that is wanted, in words; empty for none. focal_eq_mm: a lens to practise with, None
+     *     for any.
      */
     Ask: {
+      /**
+       * Focal Eq Mm
+       * @default null
+       */
+      focal_eq_mm: number | null;
       /** Goals */
       goals: string[];
       /** Limits */
@@ -847,6 +889,11 @@ export interface components {
       needs: string[];
       /** Seed */
       seed: number;
+      /**
+       * Shot
+       * @default
+       */
+      shot: string;
       /**
        * Space
        * @enum {string}
@@ -1156,6 +1203,14 @@ export interface components {
       /** Width */
       width: number;
     };
+    /** CopyShare */
+    CopyShare: {
+      /**
+       * Share
+       * @description 0 to 1; null where nothing is being copied
+       */
+      share: number | null;
+    };
     /**
      * Drill
      * @description needs: what must be in the bag or at the place. measures: the figure that matters.
@@ -1212,6 +1267,8 @@ export interface components {
         | "long_lens"
         | "zoom"
         | "lean"
+        | "even_ground"
+        | "smooth_floor"
       )[];
       /** Purpose */
       purpose: string;
@@ -1350,6 +1407,11 @@ export interface components {
       file: string;
       /** Path */
       path: string;
+      /**
+       * Ticket
+       * @description Names this copy while it is under way
+       */
+      ticket: string;
     };
     /** FolderScan */
     FolderScan: {
@@ -2422,7 +2484,8 @@ export interface components {
     };
     /**
      * TakeNote
-     * @description What became of a take; parts that are left out stay. take_id: the film filed under it.
+     * @description What became of a take; parts that are left out stay. filmed_at: when it ended, where the
+     *     note had to wait; now where left out. take_id: the film filed under it.
      */
     TakeNote: {
       /**
@@ -2435,6 +2498,11 @@ export interface components {
        * @default null
        */
       felt: ("good" | "bad") | null;
+      /**
+       * Filmed At
+       * @default null
+       */
+      filmed_at: string | null;
       /**
        * State
        * @default null
@@ -3251,6 +3319,100 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ImportAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_copy_share_copies__string_ticket__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        ticket: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CopyShare"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_stop_copy_copies__string_ticket__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        ticket: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CopyShare"];
         };
       };
       /** @description Bad Request */
@@ -4435,6 +4597,26 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_simulated_camera_standin_feed_mp4_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
         };
       };
     };

@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from "react";
+import type { ComponentProps } from "react";
 
 const LOOKS = {
   main: "border-ink bg-ink text-paper hover:bg-ridge-5 hover:text-paper",
@@ -6,7 +6,7 @@ const LOOKS = {
   bare: "border-transparent bg-transparent text-stone hover:text-ink",
 };
 
-type Props = ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS };
+type Props = ComponentProps<"button"> & { look?: keyof typeof LOOKS };
 
 /** A button; one `main` a page. */
 export function Button({ look = "quiet", className = "", ...rest }: Props) {

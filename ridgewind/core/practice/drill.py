@@ -21,7 +21,7 @@ Tempo = Literal["none", "walk", "move", "breath"]
 Measure = Literal["jitter", "sway", "step", "buzz", "evenness", "centring", "dip"]
 Need = Literal[
     "strap", "weight", "top_handle", "monopod", "pole", "cloth", "tripod", "blanket", "helper",
-    "vehicle", "long_lens", "zoom", "lean",
+    "vehicle", "long_lens", "zoom", "lean", "even_ground", "smooth_floor",
 ]  # fmt: skip
 Cause = Literal[
     "tremor", "footfalls", "weight_shift", "breath", "wander", "swing", "buzz", "jerk", "uneven",

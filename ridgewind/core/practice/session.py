@@ -17,6 +17,7 @@ from dataclasses import dataclass
 from ridgewind.core.errors import require_between
 from ridgewind.core.practice.drill import LOADS, SPACES, Drill, Load, Space
 from ridgewind.core.practice.due import Due
+from ridgewind.core.practice.wanted import drills_for_shot, wanted
 
 SHARE_OF_WARM_UP, LONGEST_WARM_UP_S, SHORTEST_WARM_UP_S = 0.1, 180.0, 60.0
 SETTING_UP_S = 45.0
@@ -26,11 +27,9 @@ COUNT_IN_S, SLATE_S = 5.0, 3.0
 LEAST_ROUNDS = 2
 """Each variation comes at least twice: once forwards, once backwards."""
 
+LONGEST_SHOT = 200
 MOST_VARIATIONS = 3
 MOST_BLOCKS = 12
-NEW_SHARE, WEAKEST_SHARE, GOAL_SHARE, MOST_OVERDUE = 0.6, 1.2, 2.0, 2.0
-"""What makes a drill wanted, in the same measure as intervals overdue (chosen here)."""
-
 EASIER_FIRST, MOST_EASIER = 0.3, 8
 """Taken off for each easier drill on the way that has never been passed."""
 
@@ -46,7 +45,9 @@ HEAVY = {"run": 2.0, "rise-orbit": 1.5}
 @dataclass(frozen=True)
 class Ask:
     """minutes: in all. goals: keys of drills, or names of measures. needs: what is in the bag or
-    at the place. limits: parts of the body to spare. locked: blocks to keep, by their index."""
+    at the place. limits: parts of the body to spare. locked: blocks to keep, by their index.
+    shot: one that is wanted, in words; empty for none. focal_eq_mm: a lens to practise with, None
+    for any."""
 
     minutes: float
     goals: tuple[str, ...]
@@ -55,9 +56,14 @@ class Ask:
     limits: tuple[Load, ...]
     seed: int
     locked: tuple[Locked, ...]
+    shot: str = ""
+    focal_eq_mm: float | None = None
 
     def __post_init__(self) -> None:
         require_between("minutes", self.minutes, 3, 240, "min")
+        require_between("shot", len(self.shot), 0, LONGEST_SHOT, "characters")
+        if self.focal_eq_mm is not None:
+            require_between("focal_eq_mm", self.focal_eq_mm, 1, 3000, "mm")
 
 
 @dataclass(frozen=True)
@@ -155,10 +161,14 @@ def build_session(
     taken = {one.block.drill_key for one in kept}
     drills = open_drills(library, ask)
     open_keys = {drill.key for drill in drills}
+    shot = drills_for_shot(ask.shot, drills)
     ranked: list[tuple[float, Drill, tuple[str, ...]]] = []
     for drill in drills:
         if drill.key not in taken:
-            score, reasons = _wanted(drill, ask, due, weakest, today)
+            score, reasons = wanted(
+                drill, goals=ask.goals, shot=shot, focal_eq_mm=ask.focal_eq_mm, due=due,
+                weakest=weakest, today=today,
+            )  # fmt: skip
             score -= EASIER_FIRST * _easier_unpassed(drill, library, open_keys, due)
             ranked.append((score + CHANCE * rng.random(), drill, reasons))
     free: list[Block] = []
@@ -177,40 +187,6 @@ def build_session(
         caution for block in blocks for caution in library[block.drill_key].cautions
     )
     return Session(warm_up, tuple(blocks), spent, budget - spent, tuple(cautions))
-
-
-def _wanted(
-    drill: Drill,
-    ask: Ask,
-    due: Mapping[tuple[str, str], Due],
-    weakest: str | None,
-    today: int,
-) -> tuple[float, tuple[str, ...]]:
-    """How much a drill is wanted, and why."""
-    found: list[tuple[float, str]] = []
-    if drill.key in ask.goals:
-        found.append((GOAL_SHARE + 1.0, "your goal"))
-    elif drill.measures in ask.goals:
-        found.append((GOAL_SHARE, f"your goal: {drill.measures}"))
-    elif drill.family in ask.goals:
-        found.append((GOAL_SHARE, f"your goal: {drill.family}"))
-    if weakest is not None and drill.measures == weakest:
-        found.append((WEAKEST_SHARE, f"weakest: {weakest} band"))
-    known = [due[drill.key, one.key] for one in drill.variations if (drill.key, one.key) in due]
-    done = [one for one in known if one.last_day is not None]
-    if not done:
-        found.append((NEW_SHARE, "new to you"))
-    else:
-        worst = max(done, key=lambda one: one.overdue)
-        if worst.overdue >= 0 and worst.last_day is not None:
-            days = today - worst.last_day
-            how = "passed" if worst.last_passed else "failed"
-            said = "today" if days == 0 else "1 day ago" if days == 1 else f"{days} days ago"
-            found.append((1.0 + min(MOST_OVERDUE, worst.overdue), f"due again: last {how} {said}"))
-        else:
-            found.append((-1.0, f"not due for {max(0, worst.due_day - today)} days"))
-    found.sort(key=lambda one: -one[0])
-    return sum(score for score, _ in found), tuple(why for _, why in found)
 
 
 def _ever_passed(drill: Drill, due: Mapping[tuple[str, str], Due]) -> bool:

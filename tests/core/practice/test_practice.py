@@ -17,6 +17,7 @@ from ridgewind.core.practice.checks import checks_before
 from ridgewind.core.practice.drill import LOADS, SPACES, library_of, parse_drills
 from ridgewind.core.practice.due import Due, Result, days_ahead, due, interval_after
 from ridgewind.core.practice.session import Ask, Locked, balanced_order, build_session
+from ridgewind.core.practice.wanted import drills_for_shot
 from ridgewind.store.drills import shipped
 
 LIBRARY = shipped()
@@ -193,6 +194,56 @@ def test_what_is_wanted_comes_first_and_says_why():
     assert reasons["orbit"][0] == "your goal"
     assert reasons["pan"][0] == "due again: last passed 12 days ago"
     assert any("weakest: step band" in one for one in reasons.values())
+
+
+@pytest.mark.parametrize(
+    ("shot", "serves", "others"),
+    [
+        ("walking in to the mill door", {"walk-forward", "walk-line"}, {"pan", "lean-wall"}),
+        ("a pan across the ridge", {"pan"}, {"tilt", "orbit", "walk-forward"}),
+        ("push in on the millstone", {"push-pull"}, {"pan", "slide"}),
+        ("rise with an orbit round the cap", {"rise-orbit"}, {"orbit", "rise", "tilt"}),
+        ("go down on the blanket", {"blanket-pull"}, {"lying", "top-to-bottom"}),
+    ],
+)
+def test_a_shot_in_words_finds_its_drills(shot, serves, others):
+    found = drills_for_shot(shot, LIBRARY.values())
+    assert serves <= set(found)
+    assert not others & set(found)
+
+
+@pytest.mark.parametrize("shot", ["", "the and with", "qwertz 123 !?", "日の出"])
+def test_a_shot_of_which_nothing_is_known_asks_for_nothing(shot):
+    assert drills_for_shot(shot, LIBRARY.values()) == {}
+
+
+@given(st.text(max_size=200))
+def test_any_words_find_drills_of_the_library_and_say_which_words(shot):
+    for key, words in drills_for_shot(shot, LIBRARY.values()).items():
+        assert key in LIBRARY
+        assert words
+        assert all(word in shot.lower() for word in words)
+
+
+def test_the_shot_comes_into_the_session_first_and_says_its_words():
+    found = build(replace(ASK, minutes=12, shot="orbit round the sails"))
+    reasons = {block.drill_key: block.reasons for block in found.blocks}
+    assert reasons["orbit"][0] == "for your shot: orbit"
+    assert "orbit" not in {block.drill_key for block in build(replace(ASK, minutes=12)).blocks}
+
+
+def test_a_lens_brings_drills_for_what_it_shows():
+    def families(focal_eq_mm):
+        blocks = build(replace(ASK, minutes=40, focal_eq_mm=focal_eq_mm)).blocks
+        because = [b for b in blocks if any(f"{focal_eq_mm:.0f} mm" in why for why in b.reasons)]
+        return {LIBRARY[block.drill_key].family for block in because}
+
+    assert families(135.0) <= {"leaning", "monopod", "strap", "weight", "standing"}
+    assert len(families(135.0)) >= 3
+    assert families(24.0) == {"walking", "planted"}
+    assert families(50.0) == set()
+    with pytest.raises(InvalidArgumentError, match="focal_eq_mm is 0"):
+        replace(ASK, focal_eq_mm=0)
 
 
 def test_a_drill_that_is_not_due_waits():

@@ -11,27 +11,25 @@ import {
   type PracticePlan,
 } from "../../api/practice";
 import { Button } from "../../ui/Button";
-import { Chips } from "../../ui/Chips";
 import { FaultView } from "../../ui/FaultView";
-import { Field } from "../../ui/Field";
 import { Key } from "../../ui/Key";
 import { useNotices } from "../../ui/notices";
-import { QuantityField } from "../../ui/QuantityField";
-import { Segments } from "../../ui/Segments";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
+import { Asked } from "./Asked";
 import { PlanStrip } from "./PlanStrip";
 import { PlanTabs } from "./PlanTabs";
-import { LOAD_WORDS, MEASURE_WORDS, NEED_WORDS, optionsOf, SPACE_WORDS } from "./words";
 
 const FIRST: PracticeAsk = {
   minutes: 30,
   goals: [],
   space: "path",
-  needs: ["strap", "lean"],
+  needs: ["strap", "lean", "even_ground"],
   limits: [],
   seed: 1,
   locked: [],
+  shot: "",
+  focal_eq_mm: null,
 };
 
 /** Today's session, built while it is asked for; locked parts stay. */
@@ -105,66 +103,6 @@ export function SessionPlanner() {
 
 const takesOf = (plan: PracticePlan) =>
   plan.blocks.reduce((sum, block) => sum + block.order.length, 0);
-
-type AskedProps = { ask: PracticeAsk; put: (part: Partial<PracticeAsk>) => void };
-
-function Asked({ ask, put }: AskedProps) {
-  return (
-    <section
-      aria-label="What is asked"
-      className="grid gap-x-8 gap-y-3 border-y border-line bg-paper px-4 py-3 sm:px-8 md:grid-cols-2 lg:grid-cols-[180px_1fr_1fr]"
-    >
-      <div className="space-y-3">
-        <QuantityField
-          label="Minutes"
-          quantity="count"
-          value={ask.minutes}
-          range={{ min: 5, max: 120 }}
-          onChange={(minutes) => put({ minutes: Math.round(minutes) })}
-        />
-        <Field words="Space">
-          <Segments
-            label="Space"
-            value={ask.space}
-            options={[
-              { value: "spot", words: "Spot" },
-              { value: "steps", words: "Steps" },
-              { value: "path", words: "Path" },
-            ]}
-            onChange={(space) => put({ space })}
-          />
-        </Field>
-        <p className="text-small text-stone">{SPACE_WORDS[ask.space]}</p>
-      </div>
-      <Field words="In the bag, and at the place">
-        <Chips
-          label="In the bag, and at the place"
-          chosen={ask.needs as (keyof typeof NEED_WORDS)[]}
-          options={optionsOf(NEED_WORDS)}
-          onChange={(needs) => put({ needs })}
-        />
-      </Field>
-      <div className="space-y-3">
-        <Field words="Work on">
-          <Chips
-            label="Work on"
-            chosen={ask.goals as (keyof typeof MEASURE_WORDS)[]}
-            options={optionsOf(MEASURE_WORDS)}
-            onChange={(goals) => put({ goals })}
-          />
-        </Field>
-        <Field words="Spare">
-          <Chips
-            label="Spare"
-            chosen={ask.limits}
-            options={optionsOf(LOAD_WORDS)}
-            onChange={(limits) => put({ limits })}
-          />
-        </Field>
-      </div>
-    </section>
-  );
-}
 
 type BlocksProps = {
   plan: PracticePlan;

@@ -25,6 +25,8 @@ export const NEED_WORDS = {
   long_lens: "Long lens",
   zoom: "Zoom lens",
   lean: "Wall or table",
+  even_ground: "Even ground",
+  smooth_floor: "Smooth floor",
 } as const satisfies Record<Drill["needs"][number], string>;
 
 export const LOAD_WORDS = {

@@ -1,16 +1,10 @@
 import { Link } from "react-router";
-import {
-  useProposals,
-  useSessionChange,
-  type Match,
-  type Proposals,
-  type SessionDetail,
-} from "../../api/practice";
+import { useProposals, useSessionChange, type Match, type SessionDetail } from "../../api/practice";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
 import { useKeys } from "../../ui/useKeys";
-import { useWidth } from "../../ui/useWidth";
+import { FilingDrawing } from "./FilingDrawing";
 import { clockWords } from "./steps";
 
 const SURE = 0.8;
@@ -25,9 +19,18 @@ export function Filing({ detail }: { detail: SessionDetail }) {
   const sure = matches.filter((one) => one.certainty >= SURE);
   const file = (one: Match) =>
     change.mutate({ act: "note", position: one.position, note: { take_id: one.film_id } });
+  const drop = (film: number, position: number | null) => {
+    const from = session.takes.find((take) => take.take_id === film)?.position;
+    if (position !== null) {
+      change.mutate({ act: "note", position, note: { take_id: film } });
+    } else if (from !== undefined) {
+      change.mutate({ act: "note", position: from, note: { take_id: null } });
+    }
+  };
   useKeys({ f: () => sure.forEach(file) });
   if (!proposals) return null;
-  if (proposals.films.length === 0) {
+  const filed = session.takes.some((take) => take.take_id !== null);
+  if (proposals.films.length === 0 && !filed) {
     return (
       <p className="border-b border-line px-4 py-3 text-note sm:px-8">
         No film waits to be filed.{" "}
@@ -46,7 +49,9 @@ export function Filing({ detail }: { detail: SessionDetail }) {
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h2 className="label-wide">Films to file</h2>
         <p className="text-note text-stone">
-          {proposals.films.length} loose, {matches.length} could belong here.
+          {proposals.films.length === 0
+            ? "No film waits to be filed."
+            : `${proposals.films.length} loose, ${matches.length} could belong here.`}
           {proposals.offset_s !== null && ` ${clockSays(proposals.offset_s)}`}
         </p>
         {sure.length > 0 && (
@@ -57,7 +62,7 @@ export function Filing({ detail }: { detail: SessionDetail }) {
           </span>
         )}
       </header>
-      <Drawing proposals={proposals} detail={detail} />
+      <FilingDrawing proposals={proposals} detail={detail} onFile={drop} />
       <ul>
         {matches.map((one) => (
           <li
@@ -97,80 +102,5 @@ function Certainty({ value }: { value: number }) {
       </span>
       {format.share(value)}
     </span>
-  );
-}
-
-const HEIGHT = 96;
-const TAKES_Y = 26;
-const FILMS_Y = 74;
-
-/** Planned takes above, films below, each film joined to the take it could be. */
-function Drawing({ proposals, detail }: { proposals: Proposals; detail: SessionDetail }) {
-  const [box, width] = useWidth<HTMLDivElement>();
-  const count = detail.session.takes.length;
-  const take = (position: number) => 10 + ((width - 20) * (position + 0.5)) / Math.max(count, 1);
-  const films = [...proposals.films].sort((a, b) => (a.begun_s ?? 0) - (b.begun_s ?? 0));
-  const film = (index: number) => 10 + ((width - 20) * (index + 0.5)) / Math.max(films.length, 1);
-  const dashes = { slate: undefined, clock: "6 3", order: "1 4" };
-  return (
-    <div ref={box}>
-      {width > 0 && (
-        <svg
-          width={width}
-          height={HEIGHT}
-          role="img"
-          aria-label={`${proposals.matches.length} of ${films.length} films joined to planned takes`}
-        >
-          <text x="10" y="12" fontSize="11.5" fill="var(--stone)">
-            planned takes · lines: by slate whole, by clock dashed, by order dotted
-          </text>
-          {proposals.matches.map((one) => {
-            const at = films.findIndex((two) => two.take_id === one.film_id);
-            return (
-              <line
-                key={one.film_id}
-                x1={take(one.position)}
-                x2={film(at)}
-                y1={TAKES_Y + 6}
-                y2={FILMS_Y - 6}
-                stroke="var(--ridge-4)"
-                strokeWidth="1.6"
-                strokeDasharray={dashes[one.how]}
-              />
-            );
-          })}
-          {detail.session.takes.map((one) => (
-            <rect
-              key={one.position}
-              x={take(one.position) - 5}
-              y={TAKES_Y - 6}
-              width="10"
-              height="12"
-              fill={
-                one.take_id !== null
-                  ? "var(--lichen-deep)"
-                  : one.state === "filmed"
-                    ? "var(--ridge-3)"
-                    : "none"
-              }
-              stroke="var(--ridge-4)"
-            />
-          ))}
-          {films.map((one, index) => (
-            <rect
-              key={one.take_id}
-              x={film(index) - 6}
-              y={FILMS_Y - 6}
-              width="12"
-              height="12"
-              fill="var(--ridge-5)"
-            />
-          ))}
-          <text x="10" y={HEIGHT - 3} fontSize="11.5" fill="var(--stone)">
-            films, in the order of their clocks
-          </text>
-        </svg>
-      )}
-    </div>
   );
 }

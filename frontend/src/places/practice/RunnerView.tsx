@@ -56,7 +56,7 @@ export function RunnerView({ detail, onStop }: Props) {
       )}
       <p role="status" className="px-4 text-center text-note text-ember-deep">
         {unsent &&
-          "Ridgewind does not answer. Go on: what you note is kept here and sent when it runs again. Leave this page open."}
+          "Ridgewind does not answer. Go on: what you note is kept here and sent when it runs again."}
       </p>
       <footer className="flex flex-wrap items-center justify-center gap-2 border-t border-line px-4 py-3">
         <Act

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
+  useLeftNotes,
   useSession,
   useSessionChange,
   type SessionDetail,
@@ -29,6 +30,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
   const [running, setRunning] = useState(false);
   const change = useSessionChange(session.id);
+  useLeftNotes(session.id);
   const open = session.takes.some((take) => take.state === "planned");
   const start = () => {
     if (!open) return;

@@ -21,6 +21,8 @@ export type Runner = {
   sound: Sound;
 };
 
+const now = () => new Date().toISOString();
+
 /** Speed of the clock: faster than life where the address asks for it, to try a session out. */
 export function speedOf(search: string): number {
   const asked = Number(new URLSearchParams(search).get("speed"));
@@ -83,7 +85,7 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
       if (finished.current === at) return;
       finished.current = at;
       if (step.kind === "roll") {
-        note({ act: "note", position: step.position, note: { state: "filmed" } });
+        note({ act: "note", position: step.position, note: { state: "filmed", filmed_at: now() } });
       }
       begin(at + 1, startedAt.current + step.seconds / speed);
       if (at + 1 >= steps.length) {

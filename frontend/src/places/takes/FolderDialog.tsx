@@ -1,11 +1,11 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState, type FormEvent } from "react";
+import { useState, type FormEvent } from "react";
 import { client, dataOf, ExplainedError, type components } from "../../api/client";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { Progress } from "../../ui/Progress";
 import { TextField } from "../../ui/TextField";
+import { useFolderCopy } from "./useFolderCopy";
 
 type Scan = components["schemas"]["FolderScan"];
 const KEY = "ridgewind-folder";
@@ -20,20 +20,18 @@ export function FolderDialog({ open, onClose }: { open: boolean; onClose: () => 
 }
 
 function Folder({ onClose }: { onClose: () => void }) {
-  const cache = useQueryClient();
   const [path, setPath] = useState(() => localStorage.getItem(KEY) ?? "");
   const [scan, setScan] = useState<Scan | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [fault, setFault] = useState<ExplainedError | null>(null);
-  const [done, setDone] = useState<{ count: number; all: number; refused: string[] } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const cancelled = useRef(false);
+  const copy = useFolderCopy();
+  const { state, busy } = copy;
   const explain = (error: unknown) =>
     setFault(error instanceof ExplainedError ? error : new ExplainedError({ message: "That did not work.", hint: "Try again." })); // prettier-ignore
   const look = (event: FormEvent) => {
     event.preventDefault();
     setFault(null);
-    setDone(null);
+    copy.forget();
     dataOf(client.POST("/api/folders/scan", { body: { path } }))
       .then((found) => {
         localStorage.setItem(KEY, path);
@@ -44,24 +42,8 @@ function Folder({ onClose }: { onClose: () => void }) {
   };
   const bring = async () => {
     if (!scan) return;
-    cancelled.current = false;
-    setBusy(true);
     const files = scan.films.map((film) => film.file).filter((file) => chosen.has(file));
-    const refused: string[] = [];
-    for (const [count, file] of files.entries()) {
-      if (cancelled.current) break;
-      setDone({ count, all: files.length, refused });
-      try {
-        await dataOf(client.POST("/api/folders/bring", { body: { path: scan.root, file } }));
-      } catch (error) {
-        const said = error instanceof ExplainedError ? `${error.message} ${error.hint}` : "";
-        refused.push(`${file}: ${said}`);
-      }
-      void cache.invalidateQueries({ queryKey: ["takes"] });
-    }
-    setDone({ count: files.length, all: files.length, refused });
-    setBusy(false);
-    if (refused.length === 0 && !cancelled.current) onClose();
+    if (await copy.bring(scan.root, files)) onClose();
   };
   return (
     <div className="space-y-4">
@@ -84,10 +66,18 @@ function Folder({ onClose }: { onClose: () => void }) {
         </p>
       )}
       {scan && <Films scan={scan} chosen={chosen} onChange={setChosen} />}
-      {done && (
+      {state && (
         <div className="space-y-1">
-          <Progress value={done.all === 0 ? 1 : done.count / done.all} label="Bringing films in" />
-          {done.refused.map((line) => (
+          <Progress
+            value={state.all === 0 ? 1 : (state.count + state.share) / state.all}
+            label="Bringing films in"
+          />
+          <p className="text-note text-stone" aria-live="polite">
+            {busy
+              ? `Film ${state.count + 1} of ${state.all}`
+              : `${state.count - state.refused.length} of ${state.all} brought in`}
+          </p>
+          {state.refused.map((line) => (
             <p key={line} role="alert" className="text-note text-ember-deep">
               {line}
             </p>
@@ -99,7 +89,7 @@ function Folder({ onClose }: { onClose: () => void }) {
           <Button look="main" disabled={chosen.size === 0 || busy} onClick={() => void bring()}>
             Bring {chosen.size} in
           </Button>
-          {busy && <Button onClick={() => (cancelled.current = true)}>Cancel the rest</Button>}
+          {busy && <Button onClick={copy.stop}>Stop copying</Button>}
         </div>
       )}
     </div>
