@@ -74,8 +74,11 @@ export function Filing({ detail }: { detail: SessionDetail }) {
               {one.position + 1}
             </span>
             <Certainty value={one.certainty} />
-            <span className="text-note text-stone">{one.reason}</span>
-            <Button className="justify-self-end" onClick={() => file(one)}>
+            <span className="row-start-2 text-note text-stone sm:row-start-auto">{one.reason}</span>
+            <Button
+              className="col-start-2 row-span-2 row-start-1 justify-self-end sm:col-start-auto sm:row-span-1 sm:row-start-auto"
+              onClick={() => file(one)}
+            >
               File
             </Button>
           </li>

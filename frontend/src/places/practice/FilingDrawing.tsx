@@ -3,9 +3,9 @@ import type { Proposals, SessionDetail } from "../../api/practice";
 import { useWidth } from "../../ui/useWidth";
 import { dropOf, layOut, type Film } from "./filingLayout";
 
-const HEIGHT = 104;
-const TAKES_Y = 28;
-const FILMS_Y = 80;
+const HEIGHT = 92;
+const TAKES_Y = 16;
+const FILMS_Y = 68;
 const DASHES = { slate: undefined, clock: "6 3", order: "1 4" };
 const TOUCH_PX = 26;
 
@@ -45,6 +45,7 @@ export function FilingDrawing({ proposals, detail, onFile }: Props) {
   };
   return (
     <div ref={box}>
+      <p className="text-small text-stone">{drag ? saidOf(drag, drop) : LEGEND}</p>
       {width > 0 && (
         <svg
           ref={svg}
@@ -56,9 +57,6 @@ export function FilingDrawing({ proposals, detail, onFile }: Props) {
           onPointerUp={end}
           onPointerCancel={() => setDrag(null)}
         >
-          <text x="10" y="13" fontSize="11.5" fill="var(--stone)">
-            {drag ? saidOf(drag, drop) : LEGEND}
-          </text>
           {proposals.matches.map((one) => {
             const film = films.find((two) => two.id === one.film_id);
             return (
@@ -130,7 +128,7 @@ export function FilingDrawing({ proposals, detail, onFile }: Props) {
 }
 
 const LEGEND =
-  "planned takes · drag a film to its take · by slate whole, clock dashed, order dotted";
+  "Planned takes above, films below: drag a film to its take. Lines: whole by slate, dashed by clock, dotted by order.";
 
 function saidOf(drag: Drag, drop: number | null | undefined): string {
   if (drop === undefined)
