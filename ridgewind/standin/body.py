@@ -44,6 +44,7 @@ STEP_M, STEP_PITCH_DEG = 0.016, 0.36
 HARMONICS = (1.0, 0.4, 0.12)
 IMPACT_DEG, IMPACT_HZ, IMPACT_DECAY_S = 0.06, 7.0, 0.07
 WADDLE_M, WADDLE_ROLL_DEG, WADDLE_YAW_DEG = 0.020, 0.45, 0.30
+SWING_DECAY_S, JOLT_S = 2.2, 0.08
 FATIGUE_TIME_S = 12.0
 """Seconds after which tremor has doubled at fatigue 1."""
 
@@ -66,7 +67,10 @@ class Technique:
     cadence_hz: steps a second, 0 for standing. landing: hardness of the heel, 0 to 2.
     fatigue: 0 fresh to 1. stabiliser: share of fast rotation that the lens or body removes,
     0 to 1. tremor_from_s, tremor_until_s: when the tremor is bad (a grip that slips), for
-    takes that are calm in part; rough: how many times worse it then is.
+    takes that are calm in part; rough: how many times worse it then is. tremor, breath, sway,
+    bounce, waddle: how many times their usual size. unevenness: how much harder one foot lands
+    than the other, beside a little by chance. swing_deg: a hung rig set swinging at swing_from_s,
+    dying away in seconds. jolt_deg: a jolt around jolt_at_s, as from a button press.
     """
 
     stance: Stance = "planted"
@@ -85,6 +89,17 @@ class Technique:
     rough_until_s: float = 0.0
     buzz_deg: float = 0.0
     buzz_hz: float = 22.0
+    tremor: float = 1.0
+    breath: float = 1.0
+    sway: float = 1.0
+    bounce: float = 1.0
+    waddle: float = 1.0
+    unevenness: float = 0.0
+    swing_deg: float = 0.0
+    swing_hz: float = 0.8
+    swing_from_s: float = 0.0
+    jolt_deg: float = 0.0
+    jolt_at_s: float = 0.0
 
     @property
     def tremor_scale(self) -> float:
@@ -93,7 +108,7 @@ class Technique:
         contact = {1: 1.7, 2: 1.0, 3: 0.65, 4: 0.5}[self.contacts]
         mass = (0.5 / max(self.mass_kg, 0.1)) ** 0.5
         elbows = 1.0 if self.elbows_in else 1.5
-        return strap * contact * mass * elbows * SUPPORT_SCALE[self.support][1]
+        return self.tremor * strap * contact * mass * elbows * SUPPORT_SCALE[self.support][1]
 
     @property
     def sway_scale(self) -> float:
@@ -116,7 +131,12 @@ class Body:
         self._sway = [_Noise(rng, *SWAY_HZ) for _ in range(6)]
         self._drift = [_Noise(rng, *DRIFT_HZ, tones=4) for _ in range(3)]
         self._phase = rng.uniform(0, 2 * np.pi, 8)
-        self._uneven = rng.uniform(0.9, 1.1)
+        self._uneven = float(rng.uniform(0.9, 1.1)) / (1.0 + technique.unevenness) ** 0.5
+
+    @property
+    def evenness(self) -> float:
+        """The softer foot's landing over the harder one's, 0 to 1."""
+        return float(min(self._uneven, 1.0 / self._uneven) ** 2)
 
     def pose(self, t_s: Floats) -> Floats:
         """Unwanted motion (n, 6) at instants (n,): yaw, pitch, roll in degrees, x, y, z in m."""
@@ -127,7 +147,19 @@ class Body:
         out[:, 3:] = slow[:, 3:]
         if how.cadence_hz > 0:
             out += self._gait(t_s)
+        if how.swing_deg:
+            out[:, :3] += self._swing(t_s)
+        if how.jolt_deg:
+            since = (t_s - how.jolt_at_s) / JOLT_S
+            out[:, 1] += how.jolt_deg * since * np.exp(0.5 - 0.5 * since**2)
         return out
+
+    def _swing(self, t_s: Floats) -> Floats:
+        """A hung mass let go: yaw and roll together, dying away."""
+        how = self._how
+        since = np.maximum(t_s - how.swing_from_s, 0.0)
+        wave = np.sin(2 * np.pi * how.swing_hz * since) * np.exp(-since / SWING_DECAY_S)
+        return how.swing_deg * np.stack([0.6 * wave, 0.1 * wave, wave], 1)
 
     def _slow(self, t_s: Floats) -> Floats:
         scale = self._how.sway_scale
@@ -135,11 +167,12 @@ class Body:
         out = np.zeros((len(t_s), 6))
         for axis in range(3):
             sway = SWAY_DEG[axis] * self._sway[axis](t_s) * steadied
-            out[:, axis] = scale * (sway + DRIFT_DEG[axis] * self._drift[axis](t_s))
-            out[:, 3 + axis] = scale * SWAY_M[axis] * self._sway[3 + axis](t_s)
+            drift = DRIFT_DEG[axis] * self._drift[axis](t_s)
+            out[:, axis] = scale * self._how.sway * (sway + drift)
+            out[:, 3 + axis] = scale * self._how.sway * SWAY_M[axis] * self._sway[3 + axis](t_s)
         breath = np.sin(2 * np.pi * BREATH_HZ * t_s + self._phase[0])
-        out[:, 1] += scale * BREATH_DEG * breath
-        out[:, 4] += scale * BREATH_M * breath
+        out[:, 1] += scale * self._how.breath * BREATH_DEG * breath
+        out[:, 4] += scale * self._how.breath * BREATH_M * breath
         return out
 
     def _fast(self, t_s: Floats) -> Floats:
@@ -168,12 +201,14 @@ class Body:
         rise = np.clip(since_landing / 0.012, 0, 1)
         impact = strength * rise * np.exp(-since_landing / IMPACT_DECAY_S)
         impact = impact * np.sin(2 * np.pi * IMPACT_HZ * since_landing)
-        waddle = np.sin(step / 2 * t_s + self._phase[6])
+        waddle = how.waddle * np.sin(step / 2 * t_s + self._phase[6])
+        bounce = how.bounce * bounce
         scale, calm = how.step_scale, 1.0 - 0.55 * how.stabiliser
         out = np.zeros((len(t_s), 6))
         out[:, 0] = scale * calm * WADDLE_YAW_DEG * waddle
         out[:, 1] = scale * calm * (STEP_PITCH_DEG * bounce + IMPACT_DEG * impact)
-        out[:, 2] = scale * calm * WADDLE_ROLL_DEG * np.sin(step / 2 * t_s + self._phase[7])
+        roll = how.waddle * np.sin(step / 2 * t_s + self._phase[7])
+        out[:, 2] = scale * calm * WADDLE_ROLL_DEG * roll
         out[:, 3] = scale * WADDLE_M * waddle
         out[:, 4] = scale * STEP_M * bounce
         return out

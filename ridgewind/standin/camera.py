@@ -15,7 +15,7 @@ from ridgewind.core.motion.path import Motion, Shot
 from ridgewind.media.encode import FilmWriter
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
-from ridgewind.standin.pose import Lens, plane_to_picture
+from ridgewind.standin.pose import Lens, Plane, plane_to_picture
 from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
 from ridgewind.standin.scenes import SCENES
 
@@ -72,8 +72,12 @@ def plan(recipe: Recipe) -> Take:
 
 def true_motion(take: Take, renderer: Renderer) -> Motion:
     """The path that a perfect measurement of the background layer would find."""
+    return true_path(take, renderer.scene.layers[renderer.scene.background].plane)
+
+
+def true_path(take: Take, plane: Plane) -> Motion:
+    """The path of a take whose background is this flat; nothing is rendered for it."""
     times = take.frame_times_s
-    plane = renderer.scene.layers[renderer.scene.background].plane
     lens = take.lens
     width, height = lens.size
     long_side = float(max(lens.size))

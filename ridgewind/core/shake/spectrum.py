@@ -1,0 +1,119 @@
+"""The shake of a shot by frequency: how much of its squared weighted speed lies where."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError, require_positive
+from ridgewind.core.shake.gust import fast_length, weight
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+PARTS = ("pan", "tilt", "roll", "zoom")
+PAD = 4
+"""Zero padding, so that peaks between the bins of a short shot are seen."""
+
+LINE_HALF_WIDTH = 2.0
+"""Half width of a pure tone's line in bins of an unpadded spectrum: the Hann window's main
+lobe."""
+
+LEAST_SAMPLES = 8
+
+
+@dataclass(frozen=True)
+class Spectrum:
+    """Squared weighted speed by frequency.
+
+    hz: (f,), evenly spaced. power: (f, 4) for pan, tilt, roll and zoom, (percent a second)²;
+    all of it sums to the mean square weighted speed, S², of an even series. line_hz: half width
+    at which a pure tone shows.
+    """
+
+    hz: Floats
+    power: Floats
+    line_hz: float
+
+    @property
+    def step_hz(self) -> float:
+        return float(self.hz[1] - self.hz[0])
+
+    def between(self, low_hz: float, high_hz: float) -> Bools:
+        """(f,) bins from low_hz, up to but not including high_hz."""
+        inside: Bools = (self.hz >= low_hz) & (self.hz < high_hz)
+        return inside
+
+    def around(self, centres_hz: Floats, *, within_hz: float) -> Bools:
+        """(f,) bins that are near any of the centres."""
+        if not len(centres_hz):
+            return np.zeros(len(self.hz), bool)
+        apart = np.abs(self.hz[:, None] - centres_hz[None]).min(axis=1)
+        near: Bools = apart <= within_hz
+        return near
+
+
+def spectrum_of(speeds: Floats, *, rate_hz: float) -> Spectrum:
+    """Spectrum of a shot's speeds (n, 4), percent of the long side a second, at capture rate.
+
+    A Hann window keeps slow drift from leaking into everything else (Harris, 1978, "On the use
+    of windows for harmonic analysis"). Raises InvalidArgumentError under 8 samples.
+    """
+    require_positive("rate_hz", rate_hz)
+    if speeds.ndim != 2 or speeds.shape[1] != 4 or len(speeds) < LEAST_SAMPLES:
+        raise InvalidArgumentError("speeds", speeds.shape, "it must be (n, 4), n at least 8")
+    count = len(speeds)
+    window = np.hanning(count + 2)[1:-1]
+    length = fast_length(PAD * count)
+    transformed = np.fft.rfft((speeds - speeds.mean(axis=0)) * window[:, None], length, axis=0)
+    hz = np.asarray(np.fft.rfftfreq(length, 1.0 / rate_hz), np.float64)
+    power = np.asarray(np.abs(transformed) ** 2 * 2.0 / (length * (window @ window)), np.float64)
+    power *= (weight(hz) ** 2)[:, None]
+    return Spectrum(hz, power, LINE_HALF_WIDTH * rate_hz / count)
+
+
+def background_of(power: Floats, *, width: int) -> Floats:
+    """The smooth ground (f, k) that lines stand on: a running median over `width` bins."""
+    half = max(1, width // 2)
+    padded = np.pad(power, ((half, half), (0, 0)), mode="reflect" if half < len(power) else "edge")
+    windows = np.lib.stride_tricks.sliding_window_view(padded, 2 * half + 1, axis=0)
+    out: Floats = np.median(windows, axis=-1)
+    return out
+
+
+@dataclass(frozen=True)
+class Peak:
+    """A line of the spectrum. part: the one that carries most of it. share: of all power."""
+
+    hz: float
+    part: str
+    share: float
+
+
+def peaks_of(spectrum: Spectrum, *, most: int) -> tuple[Peak, ...]:
+    """The strongest lines, each at least three times over its surroundings, strongest first."""
+    total_by_bin = spectrum.power.sum(axis=1)
+    total = float(total_by_bin.sum())
+    if total <= 0:
+        return ()
+    width = max(3, round(6 * spectrum.line_hz / spectrum.step_hz))
+    ground = background_of(total_by_bin[:, None], width=width)[:, 0]
+    inner = total_by_bin[1:-1]
+    tops = np.flatnonzero(
+        (inner >= total_by_bin[:-2]) & (inner > total_by_bin[2:]) & (inner > 3.0 * ground[1:-1])
+    )
+    found: list[Peak] = []
+    taken: list[float] = []
+    for index in tops[np.argsort(-inner[tops])] + 1:
+        hz = float(spectrum.hz[index])
+        if any(abs(hz - other) < spectrum.line_hz for other in taken):
+            continue
+        near = spectrum.around(np.array([hz]), within_hz=0.5 * spectrum.line_hz)
+        by_part = spectrum.power[near].sum(axis=0)
+        taken.append(hz)
+        found.append(Peak(hz, PARTS[int(by_part.argmax())], float(by_part.sum()) / total))
+        if len(found) == most:
+            break
+    return tuple(found)
