@@ -13,6 +13,9 @@ export const seconds = (value: number | null | undefined) =>
 export const exactSeconds = (value: number) => `${value.toFixed(2)} s`;
 export const share = (value: number | null | undefined) =>
   value == null ? DASH : `${whole.format(100 * value)} %`;
+/** How sure a cause is, in words. */
+export const certainty = (value: number) =>
+  value >= 0.75 ? "clear" : value >= 0.45 ? "likely" : "possible";
 export const rate = (value: number) => `${upToTwo.format(value)}/s`;
 export const degreesASecond = (value: number | null) =>
   value == null ? DASH : `${value < 1 ? upToTwo.format(value) : one.format(value)} °/s`;

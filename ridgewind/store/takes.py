@@ -34,9 +34,9 @@ class TakeRow:
     its own where the shooter gave one (own_focal_eq_mm), else its set-up's. film_from_s,
     film_to_s: which part of a film of several takes it is, s from the first frame; None for all
     of it. slate_session, slate_take, slate_until_s: what its slate names, and until when it is
-    seen. from_s, to_s: the part that is judged; None for all of it. stale: the brief has changed
-    since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the small drawing,
-    see work.assessing."""
+    seen. drill_key: of the drill that it is filed under. from_s, to_s: the part that is judged;
+    None for all of it. stale: the brief has changed since gust, peak_gust, remedy and ridge were
+    worked out. ridge: bytes of the small drawing, see work.assessing."""
 
     id: int
     clip_id: int
@@ -58,6 +58,7 @@ class TakeRow:
     slate_session: int | None
     slate_take: int | None
     slate_until_s: float | None
+    drill_key: str | None
     from_s: float | None
     to_s: float | None
     stale: bool
@@ -101,6 +102,7 @@ select take.*, clip.recorded_at, {_LENGTH} as duration_s, clip.fps,
        setup.name as setup_name,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
        summary.gust, summary.peak_gust, summary.remedy, summary.ridge, summary.stale,
+       (select drill_key from session_take where session_take.take_id = take.id) as drill_key,
        job.state, job.progress, job.error_code, job.error_what, job.error_next
   from take
   join clip on clip.id = take.clip_id

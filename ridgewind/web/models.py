@@ -174,6 +174,83 @@ class BandReading(BaseModel):
     strongest_hz: float | None
 
 
+CauseName = Literal[
+    "footfalls", "weight_shift", "tremor", "buzz", "breath", "swing", "wander", "jerk"
+]
+DirectionName = Literal["right", "left", "up", "down", "clockwise", "anticlockwise", "in", "out"]
+
+
+class CauseLine(BaseModel):
+    """A cause of the shake. share: of S². certainty: 0 to 1. change: the one thing to try."""
+
+    key: CauseName
+    name: str
+    band: BandName
+    share: float
+    certainty: float
+    evidence: str
+    change: str
+
+
+class StepsLine(BaseModel):
+    cadence_hz: float
+    evenness: float
+    hardness: float
+
+
+class FatigueLine(BaseModel):
+    growth: float
+    passes_at_s: float | None
+
+
+class JoinLine(BaseModel):
+    speed_pct_s: float
+    direction: DirectionName | None
+
+
+class MoveLine(BaseModel):
+    """The move that was meant; see ridgewind/core/moves/move.py. line: pan and tilt of its two
+    ends, percent of the long side, as in the path."""
+
+    kind: Literal["pan", "tilt", "roll", "push"]
+    direction: DirectionName
+    start_s: float
+    end_s: float
+    extent: float
+    extent_deg: float | None
+    evenness: float
+    reversals: int
+    cross_pct: float
+    dip_pct: float
+    ease_in_s: float
+    ease_out_s: float
+    line: list[list[float]]
+
+
+class MoveAnswer(BaseModel):
+    """move: null where the camera was held. wander_pct: how far the frame wandered."""
+
+    move: MoveLine | None
+    wander_pct: float
+    entry: JoinLine
+    exit: JoinLine
+
+
+class PeakLine(BaseModel):
+    hz: float
+    part: Literal["pan", "tilt", "roll", "zoom"]
+    share: float
+
+
+class SpectrumColumns(BaseModel):
+    """Weighted speed by frequency, of the shot that shakes most. speed: per part (pan, tilt,
+    roll, zoom), root mean square in percent a second within each step of hz."""
+
+    hz: list[float]
+    speed: list[list[float]]
+    peaks: list[PeakLine]
+
+
 class Stretch(BaseModel):
     start_s: float
     end_s: float
@@ -215,6 +292,9 @@ class PathColumns(BaseModel):
     t_s: list[float]
     pan_pct: list[float | None]
     tilt_pct: list[float | None]
+    meant_s: list[float] = Field(description="Times of the path that was meant")
+    meant_pan_pct: list[float | None]
+    meant_tilt_pct: list[float | None]
 
 
 class Judgement(BaseModel):
@@ -227,6 +307,10 @@ class Judgement(BaseModel):
     target: float
     trusted_share: float
     bands: list[BandReading]
+    causes: list[CauseLine]
+    steps: StepsLine | None
+    fatigue: FatigueLine | None
+    move: MoveAnswer | None
     lee: Stretch | None
     shots: list[ShotLine]
     remedies: list[RemedyLine]

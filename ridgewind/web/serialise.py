@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import math
+from dataclasses import asdict
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +13,9 @@ from ridgewind.core.judge import brief as core_brief
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.path import Motion
+from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.spectrum import Spectrum, peaks_of
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
 from ridgewind.store.briefs import BriefRow
@@ -22,7 +25,8 @@ from ridgewind.store.takes import TakeRow
 from ridgewind.web import models
 from ridgewind.work.assessing import Judged
 
-PATH_POINTS = 4000
+PATH_POINTS, MEANT_POINTS = 4000, 400
+SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
 
 
 def take_line(take: TakeRow) -> models.TakeLine:
@@ -108,6 +112,10 @@ def judgement(judged: Judged) -> models.Judgement | None:
             "target": brief.target,
             "trusted_share": found.reading.trusted_share,
             "bands": [_band(band, judged.take.focal_eq_mm) for band in found.bands],
+            "causes": [asdict(cause) for cause in found.causes.causes],
+            "steps": found.causes.steps and asdict(found.causes.steps),
+            "fatigue": found.causes.fatigue and asdict(found.causes.fatigue),
+            "move": _move(found.move, start_s),
             "lee": _lee(found, start_s),
             "shots": [
                 {
@@ -140,14 +148,55 @@ def judgement(judged: Judged) -> models.Judgement | None:
     )
 
 
-def path_columns(motion: Motion) -> models.PathColumns:
-    """The path for drawing, at most PATH_POINTS of its frames."""
+def path_columns(motion: Motion, move: MoveReading | None) -> models.PathColumns:
+    """The path for drawing, at most PATH_POINTS of its frames, and the one that was meant."""
     step = max(1, len(motion.t_s) // PATH_POINTS)
+    meant_s = np.zeros(0) if move is None else move.t_s - _start(motion)
+    meant = np.zeros((0, 2)) if move is None else move.intended
+    coarse = max(1, len(meant_s) // MEANT_POINTS)
     return models.PathColumns(
         t_s=_numbers(motion.t_s[::step] - _start(motion), 4),
         pan_pct=_numbers(motion.pan_pct[::step], 4),
         tilt_pct=_numbers(motion.tilt_pct[::step], 4),
+        meant_s=np.round(meant_s[::coarse], 3).tolist(),
+        meant_pan_pct=_numbers(meant[::coarse, 0], 3),
+        meant_tilt_pct=_numbers(meant[::coarse, 1], 3),
     )
+
+
+def spectrum_columns(spectrum: Spectrum) -> models.SpectrumColumns:
+    """A spectrum for drawing: up to SPECTRUM_HZ, in at most SPECTRUM_POINTS steps."""
+    shown = spectrum.between(0.0, SPECTRUM_HZ)
+    power, hz = spectrum.power[shown], spectrum.hz[shown]
+    step = max(1, -(-len(hz) // SPECTRUM_POINTS))
+    starts = np.arange(0, len(hz), step)
+    speed = np.sqrt(np.add.reduceat(power, starts, axis=0))
+    return models.SpectrumColumns(
+        hz=np.round(hz[np.minimum(starts + step // 2, len(hz) - 1)], 3).tolist(),
+        speed=[np.round(column, 5).tolist() for column in speed.T],
+        peaks=[
+            models.PeakLine.model_validate(asdict(peak))
+            for peak in peaks_of(spectrum, most=MOST_PEAKS)
+        ],
+    )
+
+
+def _move(found: MoveReading | None, start_s: float) -> dict[str, object] | None:
+    if found is None:
+        return None
+    move = None
+    if found.move is not None:
+        values = asdict(found.move)
+        move = values | {
+            "start_s": found.move.start_s - start_s,
+            "end_s": found.move.end_s - start_s,
+        }
+    return {
+        "move": move,
+        "wander_pct": found.wander_pct,
+        "entry": asdict(found.entry),
+        "exit": asdict(found.exit),
+    }
 
 
 def _start(motion: Motion) -> float:

@@ -189,7 +189,19 @@ def path_of(path: models.TakePath) -> Response:
         judged = assessing.judge(db, path.take_id)
     if judged.motion is None:
         raise NotReadyError("This take has not been measured.", "Wait for it, or measure it.")
-    return answered(serialise.path_columns(judged.motion))
+    move = None if judged.assessment is None else judged.assessment.move
+    return answered(serialise.path_columns(judged.motion, move))
+
+
+@api.get("/takes/<int:take_id>/spectrum", responses={200: models.SpectrumColumns, **FAULTS})
+def spectrum_of(path: models.TakePath) -> Response:
+    """The shake by frequency, with its strongest lines."""
+    with current().read() as db:
+        judged = assessing.judge(db, path.take_id)
+    found = None if judged.assessment is None else assessing.spectrum(judged.assessment)
+    if found is None:
+        raise NotReadyError("No shot of this take can be measured.", "Bring in another take.")
+    return answered(serialise.spectrum_columns(found))
 
 
 @api.get("/takes/<int:take_id>/path.csv")

@@ -12,8 +12,9 @@ import numpy as np
 
 from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
 from ridgewind.core.motion.path import Motion, clipped
+from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
-from ridgewind.store import clips, database, takes
+from ridgewind.store import clips, database, drills, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.takes import TakeRow
 
@@ -48,7 +49,7 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
     motion, analysis = _analyses.get(db, clip, take)
     if analysis is None:
         return Judged(take, clip, None, None, None)
-    assessment = _assess(take, clip, analysis)
+    assessment = _assess(take, clip, analysis, move_expected=_move_expected(db, take))
     line = trace(
         assessment.reading,
         assessment.band_powers,
@@ -56,6 +57,15 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
         most_points=TRACE_POINTS,
     )
     return Judged(take, clip, motion, assessment, line)
+
+
+def spectrum(assessment: Assessment) -> Spectrum | None:
+    """The spectrum of the shot that shakes most; None where none is long enough."""
+    shots = [shot for shot in assessment.reading.shots if len(shot.speeds) >= LEAST_SAMPLES]
+    if not shots:
+        return None
+    shot = max(shots, key=lambda one: float(one.power[one.counted].sum()))
+    return spectrum_of(np.where(shot.counted[:, None], shot.speeds, 0.0), rate_hz=shot.rate_hz)
 
 
 def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
@@ -115,7 +125,15 @@ def small_ridge(line: Trace) -> bytes:
     return np.clip(np.round(out * RIDGE_STEPS_PER_GUST), 0, 255).astype(np.uint8).tobytes()
 
 
-def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
+def _move_expected(db: sqlite3.Connection, take: TakeRow) -> bool:
+    """Whether the drill that a take is filed under asks for a move."""
+    drill = (
+        None if take.drill_key is None else drills.library(db, archived=True).get(take.drill_key)
+    )
+    return drill is not None and drill.tempo == "move"
+
+
+def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis, *, move_expected: bool) -> Assessment:
     assert clip.fps is not None
     assert clip.duration_s is not None
     assert clip.width is not None
@@ -125,7 +143,9 @@ def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis) -> Assessment:
     if take.judged_part is not None:
         from_s, to_s = take.judged_part
         duration_s = min(to_s, duration_s) - from_s
-    facts = Clip(clip.fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm)
+    facts = Clip(
+        clip.fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm, move_expected
+    )
     return assess(analysis, facts, take.brief)
 
 

@@ -71,8 +71,9 @@ def test_sound_is_named_as_the_cost_of_slowing():
 def test_a_hopeless_take_is_done_again_with_one_thing_to_change():
     found = judged(ROUGH, keep_sound=True)
     assert found.decision.remedy == "retake"
-    assert "Bend the knees more" in found.decision.text
-    assert "near 2.0 Hz" in remedies(found)["retake"].reason
+    assert "First cause: unsteady hold (100 %)" in found.decision.text
+    assert "near 2.0 Hz in pan" in found.causes.causes[0].evidence
+    assert found.causes.causes[0].change in remedies(found)["retake"].reason
     assert "Its calmest 4 s, from" in remedies(found)["lee"].reason
 
 

@@ -78,6 +78,28 @@ def test_a_take_is_seen_scrubbed_and_played(demo, page):
     until(page, "document.querySelector('video').paused")
 
 
+def test_causes_are_named_with_evidence_and_one_thing_to_change(demo, page):
+    open_take(page, demo.address, "Mill door, walk-in, heels down")
+    causes = page.get_by_role("region", name="Causes").get_by_role("listitem")
+    expect(causes).to_have_count(3)
+    expect(causes.first).to_contain_text("Footfalls")
+    # The stand-in camera's walker took 1.87 steps a second.
+    steps = re.search(r"(\d+) steps a minute", causes.first.inner_text())[1]
+    assert int(steps) == pytest.approx(60 * 1.87, rel=0.02)
+    expect(causes.first).to_contain_text("Bend the knees more")
+    expect(page.get_by_text("Push in, the picture grows by")).to_be_visible()
+    expect(page.get_by_role("region", name="Spectrum")).to_have_count(0)
+    page.keyboard.press("s")
+    lines = page.get_by_role("region", name="Spectrum").get_by_role("img")
+    expect(lines).to_have_attribute("aria-label", re.compile(r"1\.9 Hz tilt"))
+    expect(page.get_by_test_id("band-jitter")).to_be_visible()
+    open_take(page, demo.address, "Mill door, camera on the sill")
+    expect(page.get_by_text("No clear cause.")).to_be_visible()
+    expect(page.get_by_text("Held The frame wandered")).to_be_visible()
+    open_take(page, demo.address, "Ridge, pan from the hips")
+    expect(page.get_by_text(re.compile("Pan or slide right, .* 14° as a turn"))).to_be_visible()
+
+
 def test_the_brief_changes_the_verdict_without_measuring(demo, page):
     open_take(page, demo.address, "Mill door, walk-in, off the body")
     assert verdict(page) == "remedy-slow"

@@ -15,6 +15,7 @@ export type TakeDetail = Schemas["TakeDetail"];
 export type TakeLine = Schemas["TakeLine"];
 /** Parts that are left out stay as they are. */
 export type TakeChange = Partial<Schemas["TakeChange"]>;
+export type SpectrumColumns = Schemas["SpectrumColumns"];
 export type TraceColumns = Schemas["TraceColumns"];
 export type RemedyName = RemedyLine["remedy"];
 export type FeelName = Brief["feel"];

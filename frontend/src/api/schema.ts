@@ -843,6 +843,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/spectrum": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The shake by frequency, with its strongest lines. */
+    get: operations["takes_spectrum_of_takes__int_take_id__spectrum_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/still": {
     parameters: {
       query?: never;
@@ -1152,6 +1169,33 @@ export interface components {
       typical: boolean;
     };
     /**
+     * CauseLine
+     * @description A cause of the shake. share: of S². certainty: 0 to 1. change: the one thing to try.
+     */
+    CauseLine: {
+      /**
+       * Band
+       * @enum {string}
+       */
+      band: "drift" | "sway" | "step" | "jitter" | "buzz";
+      /** Certainty */
+      certainty: number;
+      /** Change */
+      change: string;
+      /** Evidence */
+      evidence: string;
+      /**
+       * Key
+       * @enum {string}
+       */
+      key:
+        "footfalls" | "weight_shift" | "tremor" | "buzz" | "breath" | "swing" | "wander" | "jerk";
+      /** Name */
+      name: string;
+      /** Share */
+      share: number;
+    };
+    /**
      * ChangedItem
      * @description setups: how many set-ups, and through them takes, were worked out again.
      */
@@ -1381,6 +1425,13 @@ export interface components {
       /** Message */
       message: string;
     };
+    /** FatigueLine */
+    FatigueLine: {
+      /** Growth */
+      growth: number;
+      /** Passes At S */
+      passes_at_s: number | null;
+    };
     /**
      * Fault
      * @description Why a take could not be measured.
@@ -1514,6 +1565,14 @@ export interface components {
       /** Yaw */
       yaw: number;
     };
+    /** JoinLine */
+    JoinLine: {
+      /** Direction */
+      direction:
+        ("right" | "left" | "up" | "down" | "clockwise" | "anticlockwise" | "in" | "out") | null;
+      /** Speed Pct S */
+      speed_pct_s: number;
+    };
     /**
      * Judgement
      * @description Everything that depends on the brief. Times are seconds of the browser copy.
@@ -1523,17 +1582,22 @@ export interface components {
       bands: components["schemas"]["BandReading"][];
       /** Body Deg S */
       body_deg_s: number | null;
+      /** Causes */
+      causes: components["schemas"]["CauseLine"][];
+      fatigue: components["schemas"]["FatigueLine"] | null;
       /** Floor Gust */
       floor_gust: number | null;
       /** Gust */
       gust: number | null;
       lee: components["schemas"]["Stretch"] | null;
+      move: components["schemas"]["MoveAnswer"] | null;
       /** Peak Gust */
       peak_gust: number | null;
       /** Remedies */
       remedies: components["schemas"]["RemedyLine"][];
       /** Shots */
       shots: components["schemas"]["ShotLine"][];
+      steps: components["schemas"]["StepsLine"] | null;
       /** Target */
       target: number;
       /** Text */
@@ -1762,6 +1826,17 @@ export interface components {
       travel_m: number | null;
     };
     /**
+     * MoveAnswer
+     * @description move: null where the camera was held. wander_pct: how far the frame wandered.
+     */
+    MoveAnswer: {
+      entry: components["schemas"]["JoinLine"];
+      exit: components["schemas"]["JoinLine"];
+      move: components["schemas"]["MoveLine"] | null;
+      /** Wander Pct */
+      wander_pct: number;
+    };
+    /**
      * MoveAsk
      * @description See moving.Plan; lens and rates come from set-up and brief.
      */
@@ -1800,6 +1875,45 @@ export interface components {
       seconds: number;
       /** Subject M */
       subject_m: number;
+    };
+    /**
+     * MoveLine
+     * @description The move that was meant; see ridgewind/core/moves/move.py. line: pan and tilt of its two
+     *     ends, percent of the long side, as in the path.
+     */
+    MoveLine: {
+      /** Cross Pct */
+      cross_pct: number;
+      /** Dip Pct */
+      dip_pct: number;
+      /**
+       * Direction
+       * @enum {string}
+       */
+      direction: "right" | "left" | "up" | "down" | "clockwise" | "anticlockwise" | "in" | "out";
+      /** Ease In S */
+      ease_in_s: number;
+      /** Ease Out S */
+      ease_out_s: number;
+      /** End S */
+      end_s: number;
+      /** Evenness */
+      evenness: number;
+      /** Extent */
+      extent: number;
+      /** Extent Deg */
+      extent_deg: number | null;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "pan" | "tilt" | "roll" | "push";
+      /** Line */
+      line: number[][];
+      /** Reversals */
+      reversals: number;
+      /** Start S */
+      start_s: number;
     };
     /** NamedLink */
     NamedLink: {
@@ -1849,12 +1963,33 @@ export interface components {
      * @description The path thinned for drawing over the picture.
      */
     PathColumns: {
+      /** Meant Pan Pct */
+      meant_pan_pct: (number | null)[];
+      /**
+       * Meant S
+       * @description Times of the path that was meant
+       */
+      meant_s: number[];
+      /** Meant Tilt Pct */
+      meant_tilt_pct: (number | null)[];
       /** Pan Pct */
       pan_pct: (number | null)[];
       /** T S */
       t_s: number[];
       /** Tilt Pct */
       tilt_pct: (number | null)[];
+    };
+    /** PeakLine */
+    PeakLine: {
+      /** Hz */
+      hz: number;
+      /**
+       * Part
+       * @enum {string}
+       */
+      part: "pan" | "tilt" | "roll" | "zoom";
+      /** Share */
+      share: number;
     };
     /**
      * Picture
@@ -2198,6 +2333,19 @@ export interface components {
       start_s: number;
     };
     /**
+     * SpectrumColumns
+     * @description Weighted speed by frequency, of the shot that shakes most. speed: per part (pan, tilt,
+     *     roll, zoom), root mean square in percent a second within each step of hz.
+     */
+    SpectrumColumns: {
+      /** Hz */
+      hz: number[];
+      /** Peaks */
+      peaks: components["schemas"]["PeakLine"][];
+      /** Speed */
+      speed: number[][];
+    };
+    /**
      * Speed
      * @description A shutter speed of the camera, 1/denominator s. usable: its exposure fits between two
      *     frames. safe_50, safe_60: it holds whole light pulses under 50 or 60 Hz mains.
@@ -2268,6 +2416,15 @@ export interface components {
       };
       /** Version */
       version: string;
+    };
+    /** StepsLine */
+    StepsLine: {
+      /** Cadence Hz */
+      cadence_hz: number;
+      /** Evenness */
+      evenness: number;
+      /** Hardness */
+      hardness: number;
     };
     /**
      * StrapAsk
@@ -5150,6 +5307,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_spectrum_of_takes__int_take_id__spectrum_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SpectrumColumns"];
         };
       };
       /** @description Bad Request */

@@ -71,6 +71,17 @@ export function usePath(id: number, measured: boolean) {
   });
 }
 
+/** The shake by frequency. */
+export function useSpectrum(id: number) {
+  return useQuery({
+    queryKey: ["spectrum", id],
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/takes/{take_id}/spectrum", { params: { path: { take_id: id } }, signal }),
+      ),
+  });
+}
+
 export function useStatus() {
   return useQuery({
     queryKey: ["status"],
@@ -92,7 +103,7 @@ export function useChangeTake(id: number) {
       ),
     onSuccess: (detail) => {
       cache.setQueryData<TakeDetail>(["take", id], detail);
-      for (const key of ["takes", "briefs", "kit"]) {
+      for (const key of ["takes", "briefs", "kit", "path", "spectrum"]) {
         void cache.invalidateQueries({ queryKey: [key] });
       }
     },

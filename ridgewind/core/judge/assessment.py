@@ -10,7 +10,9 @@ from numpy.typing import NDArray
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.remedies import Clip, Decision, Lee, decide, find_lee, slow_rate
 from ridgewind.core.motion.path import Motion
+from ridgewind.core.moves.move import MoveReading, read_move
 from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.causes import Causes, find_causes
 from ridgewind.core.shake.reading import Reading, band_shares, read_motion
 from ridgewind.core.units import pct_to_deg
 
@@ -22,7 +24,8 @@ MOST_READINGS = 4
 class Assessment:
     """Readings and decision. Gusts are as seen on the brief's screen.
 
-    body_deg_s: what the body did, degrees a second. band_powers: per shot (n, 5).
+    body_deg_s: what the body did, degrees a second. band_powers: per shot (n, 5). move: None
+    where too little can be measured.
     """
 
     reading: Reading
@@ -33,6 +36,8 @@ class Assessment:
     peak_gust: float | None
     floor_gust: float | None
     body_deg_s: float | None
+    causes: Causes
+    move: MoveReading | None
     decision: Decision
 
 
@@ -43,6 +48,8 @@ class Analysis:
         self.motion = motion
         self._readings: dict[float, Reading] = {}
         self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
+        self._causes: dict[bool, Causes] = {}
+        self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
 
     def reading(self, playback: float = 1.0) -> Reading:
         """The reading at a playback rate."""
@@ -58,6 +65,23 @@ class Analysis:
             self._bands = band_shares(self.reading())
         return self._bands
 
+    def move(self, *, focal_eq_mm: float, expected: bool) -> MoveReading | None:
+        """The move that was meant, at capture speed."""
+        key = (focal_eq_mm, expected)
+        if self._move is None or self._move[0] != key:
+            aspect = self.motion.aspect
+            found = read_move(
+                self.reading(), aspect=aspect, focal_eq_mm=focal_eq_mm, expected=expected
+            )
+            self._move = (key, found)
+        return self._move[1]
+
+    def causes(self, *, moves: bool) -> Causes:
+        """Why it shakes. moves: the camera was meant to move."""
+        if moves not in self._causes:
+            self._causes[moves] = find_causes(self.reading(), moves=moves)
+        return self._causes[moves]
+
 
 def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
     """Decide under a brief. Milliseconds, so it is never stored."""
@@ -65,6 +89,8 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
     rate = slow_rate(brief, fps=clip.fps)
     slowed = None if rate is None else analysis.reading(rate)
     bands, powers = analysis.bands()
+    move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
+    causes = analysis.causes(moves=move is not None and move.move is not None)
     lee = find_lee(reading, brief)
     speed = reading.speed_pct_s
     screen_deg = brief.screen_deg
@@ -77,12 +103,7 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
         peak_gust=reading.peak(screen_deg=screen_deg),
         floor_gust=reading.floor(screen_deg=screen_deg),
         body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
-        decision=decide(
-            reading,
-            slowed,
-            bands,
-            brief,
-            lee=lee,
-            clip=clip,
-        ),
+        causes=causes,
+        move=move,
+        decision=decide(reading, slowed, bands, causes, brief, lee=lee, clip=clip),
     )

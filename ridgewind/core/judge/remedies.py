@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING
 from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
 from ridgewind.core.shake.reading import Reading, ShotReading
@@ -40,13 +41,14 @@ ONE_CHANGE = {
 @dataclass(frozen=True)
 class Clip:
     """Facts of the file and its set-up that the judgement needs. size_px: as displayed.
-    focal_eq_mm: equivalent focal length."""
+    focal_eq_mm: equivalent focal length. move_expected: its drill asks for a move."""
 
     fps: float
     duration_s: float
     has_sound: bool
     size_px: tuple[int, int]
     focal_eq_mm: float
+    move_expected: bool = False
 
 
 @dataclass(frozen=True)
@@ -114,6 +116,7 @@ def decide(
     as_shot: Reading,
     slowed: Reading | None,
     bands: tuple[Band, ...],
+    causes: Causes,
     brief: Brief,
     *,
     lee: Lee | None,
@@ -128,7 +131,7 @@ def decide(
         _keep(as_shot, brief, clip),
         _keep_lee(lee, as_shot, brief, clip.duration_s),
         _slow(slowed, brief, clip),
-        _retake(bands, as_shot, brief, clip),
+        _retake(bands, causes, as_shot, brief, clip),
     )
     chosen = next(remedy for remedy in remedies if remedy.passes)
     return Decision(remedies, chosen.kind, _verdict_text(chosen, remedies, brief))
@@ -251,11 +254,16 @@ def _slow(reading: Reading | None, brief: Brief, clip: Clip) -> Remedy:
     )  # fmt: skip
 
 
-def _retake(bands: tuple[Band, ...], reading: Reading, brief: Brief, clip: Clip) -> Remedy:
+def _retake(
+    bands: tuple[Band, ...], causes: Causes, reading: Reading, brief: Brief, clip: Clip
+) -> Remedy:
     known = [band for band in bands if band.share is not None]
     top = max(known, key=lambda band: band.share or 0.0, default=None)
-    if top is None or not top.share:
-        reason = "Change one thing, and keep the rest as it was."
+    if causes.causes:
+        first = causes.causes[0]
+        reason = f"First cause: {first.name.lower()} ({100 * first.share:.0f} %). {first.change}"
+    elif top is None or not top.share:
+        reason = "No clear cause. Change one thing, and keep the rest as it was."
     else:
         where = BAND_RANGES[top.name]
         if top.strongest_hz is not None and top.name != "drift":

@@ -69,6 +69,7 @@ ONE_THING: dict[str, str] = {
     "wander": "Fix your eye on one point, and brace: brow, taut strap or wall.",
     "jerk": "Start before the move, and let a timer or a remote press the button.",
 }
+HOLD_THING = "Two hands, elbows tucked, knees soft; move from the hips."
 GROWING_THING = "Keep takes under {seconds:.0f} s, or rest a minute longer."
 NAMES: dict[str, str] = {
     "footfalls": "Footfalls", "weight_shift": "Weight shift", "tremor": "Tremor", "buzz": "Buzz",
@@ -323,8 +324,11 @@ class _Claims:
         pace = f"most near {hz:.1f} Hz in {part}" if hz > 0.15 else f"slowly, most in {part}"
         evidence = f"The frame sways, {pace}."
         if not self._moves:
-            evidence = f"The frame wanders {wide:.1f} % of its width, {pace}."
-        return _Claim("wander", share, 0.7, evidence)
+            evidence = f"The frame wanders {wide:.1f} % of its long side, {pace}."
+        if hz < SLOW_TO_HZ:
+            return _Claim("wander", share, 0.7, evidence)
+        evidence = f"Unevenly, {pace}, and not as steps do."
+        return _Claim("wander", share, 0.6, evidence, name="Unsteady hold", change=HOLD_THING)
 
     def _strongest(self, inside: Bools) -> tuple[float, str]:
         """Frequency and part that carry most of what is left inside."""

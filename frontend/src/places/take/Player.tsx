@@ -42,14 +42,16 @@ export function Player({ id, clip, judgement, path }: Props) {
           onPlay={playhead.changed}
           onPause={playhead.changed}
         />
-        {path && <Trail path={path} clip={clip} />}
+        {path && <Trail path={path} clip={clip} moves={judgement.move?.move != null} />}
       </div>
       <Readout judgement={judgement} fps={clip.fps} />
     </div>
   );
 }
 
-function Trail({ path, clip }: { path: PathColumns; clip: ClipFacts }) {
+type TrailProps = { path: PathColumns; clip: ClipFacts; moves: boolean };
+
+function Trail({ path, clip, moves }: TrailProps) {
   const t = useTime();
   const long = Math.max(clip.width, clip.height);
   const [middleX, middleY] = [clip.width / 2, clip.height / 2];
@@ -68,6 +70,19 @@ function Trail({ path, clip }: { path: PathColumns; clip: ClipFacts }) {
     }
     return found.join(" ");
   }, [path, t, long, middleX, middleY]);
+  const meant = useMemo(() => {
+    const now = nearest(path.t_s, t);
+    const [nowPan, nowTilt] = [path.pan_pct[now], path.tilt_pct[now]];
+    if (!moves || nowPan == null || nowTilt == null) return "";
+    return path.meant_s
+      .map((_, i) => {
+        const [pan, tilt] = [path.meant_pan_pct[i] ?? 0, path.meant_tilt_pct[i] ?? 0];
+        const px = middleX + ((pan - nowPan) * long) / 100;
+        const py = middleY - ((tilt - nowTilt) * long) / 100;
+        return `${px.toFixed(1)},${py.toFixed(1)}`;
+      })
+      .join(" ");
+  }, [path, t, long, middleX, middleY, moves]);
   if (!points) return null;
   const width = long / 300;
   return (
@@ -76,6 +91,16 @@ function Trail({ path, clip }: { path: PathColumns; clip: ClipFacts }) {
       className="pointer-events-none absolute inset-0 h-full w-full"
       aria-hidden="true"
     >
+      {meant && (
+        <polyline
+          points={meant}
+          fill="none"
+          stroke="#fff"
+          strokeOpacity="0.75"
+          strokeWidth={width * 0.7}
+          strokeDasharray={`${width * 3} ${width * 2}`}
+        />
+      )}
       <polyline
         points={points}
         fill="none"

@@ -5,7 +5,12 @@ import { useChangeBrief, useChangeTake, usePath, useTake } from "../../api/takes
 import { FaultView } from "../../ui/FaultView";
 import { useKeys } from "../../ui/useKeys";
 import { useDelete } from "../takes/useDelete";
+import { Button } from "../../ui/Button";
+import { Key } from "../../ui/Key";
 import { Bands } from "./Bands";
+import { Causes } from "./Causes";
+import { MoveNotes } from "./MoveNotes";
+import { Spectrum } from "./Spectrum";
 import { BriefStrip } from "./BriefStrip";
 import { GustFigure } from "./GustFigure";
 import { NotMeasured } from "./NotMeasured";
@@ -31,6 +36,7 @@ export function TakePage() {
 function LoadedTake({ detail }: { detail: TakeDetail }) {
   const { take, brief, clip, judgement } = detail;
   const [playhead] = useState(() => new Playhead());
+  const [finer, setFiner] = useState(false);
   const from = detail.part?.from_s;
   useEffect(() => {
     if (from !== undefined) playhead.seek(from);
@@ -70,6 +76,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
       remove(take);
       void navigate("/takes");
     },
+    s: () => setFiner((now) => !now),
     Escape: () => void navigate("/takes"),
   });
   const playheadValue = useMemo(() => playhead, [playhead]);
@@ -120,7 +127,24 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             )}
             <ShotNotes clip={clip} judgement={judgement} />
             <RidgeTrace judgement={judgement} />
-            <Bands bands={judgement.bands} />
+            <Causes judgement={judgement} />
+            <MoveNotes judgement={judgement} />
+            <div className="border-t border-line px-4 py-2.5 sm:px-8">
+              <Button
+                look="bare"
+                className="-ml-[11px]"
+                aria-expanded={finer}
+                onClick={() => setFiner(!finer)}
+              >
+                {finer ? "Hide bands and spectrum" : "Bands and spectrum"} <Key>S</Key>
+              </Button>
+            </div>
+            {finer && (
+              <>
+                <Bands bands={judgement.bands} />
+                <Spectrum id={take.id} />
+              </>
+            )}
           </>
         ) : (
           <NotMeasured take={take} />
