@@ -20,6 +20,8 @@ from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
 from ridgewind.standin.scenes import SCENES
 
 Floats = NDArray[np.float64]
+Spoil = Callable[[NDArray[np.uint8], int, float], NDArray[np.uint8]]
+"""Changes a picture (height, width, 3) BGR, given its index and time in s."""
 
 
 @dataclass(frozen=True)
@@ -41,6 +43,9 @@ class Recipe:
     crf: int = 18
     seed: int = 1
     still: bool = False
+
+
+Spoiler = Callable[["Take", Renderer], Spoil]
 
 
 @dataclass(frozen=True)
@@ -109,17 +114,17 @@ def film(
     *,
     metadata: dict[str, str] | None = None,
     on_frame: Callable[[int, int], None] | None = None,
+    spoil: Spoiler | None = None,
 ) -> Motion:
     """Film a take to an H.264 file and return its true path.
 
     metadata: written into the file, such as title. on_frame: called with the frame's index and
-    the count of frames.
+    the count of frames. spoil: makes what changes each picture before it is written.
     """
     take = plan(recipe)
     times = take.frame_times_s
-    renderer = Renderer(
-        SCENES[recipe.scene], take.lens, seed=recipe.seed, margin=_margin(take), noise=recipe.noise
-    )
+    renderer = renderer_of(take)
+    change = None if spoil is None else spoil(take, renderer)
     told = {"comment": "Rendered by the stand-in camera; not a real recording."}
     options = {
         "preset": "veryfast",
@@ -137,6 +142,8 @@ def film(
     ) as writer:
         for index, t_s in enumerate(times):
             image = render_frame(take, renderer, float(t_s), index)
+            if change is not None:
+                image = change(image, index, float(t_s))
             writer.write(
                 av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p"),
                 float(t_s),
@@ -144,6 +151,14 @@ def film(
             if on_frame is not None:
                 on_frame(index, len(times))
     return true_motion(take, renderer)
+
+
+def renderer_of(take: Take) -> Renderer:
+    """Paints the take's scene, wide enough for its move."""
+    recipe = take.recipe
+    return Renderer(
+        SCENES[recipe.scene], take.lens, seed=recipe.seed, margin=_margin(take), noise=recipe.noise
+    )
 
 
 def render_frame(take: Take, renderer: Renderer, t_s: float, index: int) -> NDArray[np.uint8]:

@@ -153,7 +153,14 @@ def pack(motion: Motion) -> bytes:
         ]
     )
     shots = [[shot.start, shot.stop, shot.reason] for shot in motion.shots]
-    about = json.dumps({"aspect": motion.aspect, "shots": shots})
+    about = json.dumps(
+        {
+            "aspect": motion.aspect,
+            "shots": shots,
+            "apart": motion.apart,
+            "repeated": motion.repeated,
+        }
+    )
     buffer = io.BytesIO()
     np.savez(buffer, columns=columns, about=np.frombuffer(about.encode(), np.uint8))
     return buffer.getvalue()
@@ -174,6 +181,8 @@ def unpack(data: bytes) -> Motion:
         error=columns[:, 6:10],
         aspect=float(about["aspect"]),
         shots=tuple(Shot(int(a), int(b), reason) for a, b, reason in about["shots"]),
+        apart=float(about.get("apart", 0.0)),  # paths of the first method do not say
+        repeated=float(about.get("repeated", 0.0)),
     )
 
 

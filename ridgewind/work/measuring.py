@@ -108,6 +108,7 @@ NEXT_STEPS = {
     "dark": "add light or raise the exposure, and film it again",
     "detail": "film something with texture in it, in focus",
     "blur": "use a shorter shutter time or move more slowly",
+    "frozen": "export or copy it again; its picture stands still",
     "subject": "step back, so that some background shows",
 }
 

@@ -30,6 +30,7 @@ REASONS = {
     "detail": "too little detail to follow",
     "blur": "too blurred or too fast to follow",
     "subject": "something in front fills the frame",
+    "frozen": "a picture that stands still",
 }
 
 
@@ -56,7 +57,9 @@ class Motion:
     t_s, pan_pct, tilt_pct, roll_deg, zoom_pct: (n,) float64; not a number where a frame could
     not be measured. trust: (n,) 0 to 1. error: (n, 4), half the difference between the paths
     of two interleaved halves of the points (pan %, tilt %, roll °, zoom %): what the
-    measurement itself adds. aspect: short side / long side.
+    measurement itself adds. aspect: short side / long side. apart: mean share of the followed
+    points that move otherwise than the background. repeated: share of the frames that show the
+    picture before once more.
     """
 
     t_s: Floats
@@ -68,6 +71,8 @@ class Motion:
     error: Floats
     aspect: float
     shots: tuple[Shot, ...] = field(default_factory=tuple)
+    apart: float = 0.0
+    repeated: float = 0.0
 
     @property
     def trusted(self) -> NDArray[np.bool_]:
@@ -105,6 +110,8 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         error=motion.error[inside],
         aspect=motion.aspect,
         shots=tuple(shots),
+        apart=motion.apart,
+        repeated=motion.repeated,
     )
 
 

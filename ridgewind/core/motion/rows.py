@@ -13,19 +13,29 @@ from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
 
 Floats = NDArray[np.float64]
 
+LONGEST_REPEAT = 3
+"""Frames in a row that may repeat a picture and still be put between their neighbours."""
+
+MOVING_PCT = 0.004
+"""Median way of a frame from which a shot moves, percent of the long side (chosen here: the
+accuracy of the measurement)."""
+
 TINY_SHOT_FRAMES = 6
 """Neighbouring shots that are all shorter than this are a picture that cannot be followed."""
 
 
 @dataclass(frozen=True)
 class Row:
-    """One frame of the path under construction; step is None where it is unknown."""
+    """One frame of the path under construction; step is None where it is unknown. apart: share
+    of the points in sight that move otherwise. repeat: the picture before, shown once more."""
 
     t_s: float
     step: Similarity | None
     error: Floats | None  # (4,) pan %, tilt %, roll °, zoom %
     trust: float
     reason: str
+    apart: float = 0.0
+    repeat: bool = False
 
 
 def without_tiny_shots(rows: list[Row], cuts: list[int]) -> tuple[list[Row], list[int]]:
@@ -48,7 +58,11 @@ def without_tiny_shots(rows: list[Row], cuts: list[int]) -> tuple[list[Row], lis
 
 
 def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
-    """Running sums of the steps, each shot from zero; gaps keep the path's level."""
+    """Running sums of the steps, each shot from zero; gaps keep the path's level.
+
+    A frame that repeats the one before it is put between its neighbours; a picture that stands
+    still for longer, while the shot moves, is not to be trusted there.
+    """
     count = len(rows)
     path = np.full((count, 4), np.nan)
     error = np.full((count, 4), np.nan)
@@ -59,13 +73,21 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
             total = np.zeros(4)
         if row.step is None:
             continue
-        total = total + in_path_units(row.step)
+        total = total + (0.0 if row.repeat else in_path_units(row.step))
         path[index] = total
         error[index] = row.error
     path[:, 3] = 100.0 * np.expm1(path[:, 3])
     error[:, 3] = 100.0 * np.expm1(error[:, 3])
     t_s = np.array([row.t_s for row in rows])
     trust = np.array([row.trust for row in rows])
+    reasons = [row.reason for row in rows]
+    runs = _repeats(rows, cuts, path)
+    for start, stop in runs:
+        if stop - start > LONGEST_REPEAT:
+            trust[start:stop] = 0.0
+            reasons[start:stop] = ["frozen"] * (stop - start)
+    _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
+    followed = [row.apart for row in rows if row.step is not None and row.trust >= TRUSTED]
     trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
     return Motion(
         t_s=t_s,
@@ -76,8 +98,54 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
         trust=trust,
         error=error,
         aspect=aspect,
-        shots=split_shots(trusted, t_s, cuts, [row.reason for row in rows]),
+        shots=split_shots(trusted, t_s, cuts, reasons),
+        apart=float(np.mean(followed)) if followed else 0.0,
+        repeated=float(np.mean([row.repeat for row in rows])) if rows else 0.0,
     )
+
+
+def _repeats(rows: list[Row], cuts: list[int], path: Floats) -> list[tuple[int, int]]:
+    """Runs (start, stop) of repeated frames in shots that move; where the camera stands still, a
+    picture that stays the same is what is to be expected."""
+    found = []
+    for start, stop in pairwise([0, *sorted(cuts), len(rows)]):
+        fresh = [k for k in range(start, stop) if not rows[k].repeat]
+        steps = np.abs(np.diff(path[fresh, :2], axis=0)).max(axis=1) if len(fresh) > 1 else []
+        known = [step for step in steps if np.isfinite(step)]
+        if not known or float(np.median(known)) < MOVING_PCT:
+            continue
+        for before, after in pairwise([*fresh, stop]):
+            if after - before > 1:
+                found.append((before + 1, after))
+    return found
+
+
+def _put_between(path: Floats, t_s: Floats, runs: list[tuple[int, int]], cuts: list[int]) -> None:
+    """Put repeated frames onto a cubic through the two fresh frames before and after; a straight
+    line would take fast shake away."""
+    repeated = {k for start, stop in runs for k in range(start, stop)}
+    edges = [0, *sorted(cuts), len(path)]
+    for first, last in pairwise(edges):
+        fresh = [k for k in range(first, last) if k not in repeated and np.isfinite(path[k, 0])]
+        known = path[fresh].copy()
+        for k in range(first, last):
+            if k not in repeated:
+                continue
+            at = int(np.searchsorted(fresh, k))
+            near = range(max(0, at - 2), min(len(fresh), at + 2))
+            if at == 0 or at == len(fresh):
+                continue  # nothing to go by on one side
+            times = t_s[[fresh[n] for n in near]]
+            path[k] = _cubic_weights(times, float(t_s[k])) @ known[list(near)]
+
+
+def _cubic_weights(times: Floats, at: float) -> Floats:
+    """Weights of samples at a few times for the value in between (Lagrange's polynomial)."""
+    weights = np.ones(len(times))
+    for k in range(len(times)):
+        others = np.delete(times, k)
+        weights[k] = np.prod((at - others) / (times[k] - others))
+    return weights
 
 
 def in_path_units(step: Similarity) -> Floats:

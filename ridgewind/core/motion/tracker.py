@@ -28,7 +28,7 @@ from ridgewind.core.motion.fit import (
 from ridgewind.core.motion.path import TRUSTED, Motion
 from ridgewind.core.motion.rows import Row, assemble, in_path_units, without_tiny_shots
 
-METHOD = "patches-1"
+METHOD = "patches-2"
 """Version of the measuring method; stored with every measurement."""
 
 Floats = NDArray[np.float64]
@@ -40,6 +40,7 @@ NOISE_PX = 0.03
 COARSE_NOISE_PX = 0.25
 """Scatter of patches at the quarter size, px there."""
 
+NO_POINTS: Floats = np.empty((0, 2))
 PLACE_OF_LEVEL = {pyramid.FULL: 0, pyramid.QUARTER: 1, pyramid.EIGHTH: 2}
 FIT_ROUNDS = 2
 SURE_PX = 1.0
@@ -52,7 +53,10 @@ MIN_SCORE = 0.6
 """Correlation with its template from which a patch is believed."""
 
 MIN_POINTS = 10
-NEW_POINT_SAY = 0.35
+NEW_POINT_SAY, LOST_PLACE_SAY = 0.35, 0.04
+"""Say of a new point: where the picture is new, and where points of the last reference are out of
+sight or move otherwise, so that what crosses the picture cannot talk itself into it."""
+
 MEMORY = 0.12
 """Share of the newest frame in a point's memory of agreement."""
 
@@ -60,6 +64,14 @@ REFERENCE_SHIFT = 0.14
 REFERENCE_LOG_SCALE = 0.12
 REFERENCE_TURN_RAD = 0.14
 REFERENCE_AGREE = 0.6
+REFERENCE_REST = 8
+"""Frames for which a new reference stays although fewer points agree with it: what crosses the
+picture would otherwise move it in every frame, each time at a little error for good."""
+
+REPEAT_GREY = 0.02
+"""Two pictures that differ by less, in mean grey levels, are one picture shown twice."""
+
+APART_WEIGHT = 0.1
 LOST_FRAMES = 8
 """Frames after which a lost reference is given up, and a suspected cut is believed."""
 
@@ -87,6 +99,7 @@ class _Reference:
     h_before: Floats
     surprise: float  # how far predictions have lately been off, long sides
     missed: int = 0
+    age: int = 0  # frames located against it
 
 
 class Tracker:
@@ -108,12 +121,17 @@ class Tracker:
         self._error_before = np.zeros(4)  # left behind by earlier references
         self._thumb: Float32s | None = None  # the last picture that could be placed
         self._suspect: Tracker | None = None  # what follows a suspected cut, on probation
+        self._last: pyramid.Image | None = None
 
     def feed(self, t_s: float, luma: pyramid.Image) -> None:
         """Measure the next frame. luma: (height, width) uint8 at the working size."""
         if luma.shape[::-1] != self._size:
             raise InvalidArgumentError("luma", luma.shape, f"its size must be {self._size}")
-        self._take(t_s, luma, pyramid.build(luma))
+        if self._last is not None and self._rows and _mean_apart(luma, self._last) < REPEAT_GREY:
+            self._repeat(t_s)
+        else:
+            self._take(t_s, luma, pyramid.build(luma))
+        self._last = luma
 
     def finish(self) -> Motion:
         """The path of everything fed so far."""
@@ -121,6 +139,12 @@ class Tracker:
             self._believe_cut()
         rows, cuts = without_tiny_shots(self._rows, self._cuts)
         return assemble(rows, cuts, min(self._size) / self._long)
+
+    def _repeat(self, t_s: float) -> None:
+        """The same picture again; whether it stood still or hides motion, the path will tell."""
+        self._rows.append(replace(self._rows[-1], t_s=t_s, repeat=True))
+        if self._suspect is not None:
+            self._suspect._repeat(t_s)
 
     def _take(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> None:
         row = self._step(t_s, luma, levels)
@@ -154,15 +178,21 @@ class Tracker:
         return Row(t_s, still, self._error_before.copy(), 1.0, "")
 
     def _make_reference(
-        self, luma: pyramid.Image, levels: list[Float32s], kept: tuple[Floats, Floats] | None = None
+        self,
+        luma: pyramid.Image,
+        levels: list[Float32s],
+        kept: tuple[Floats, Floats] | None = None,
+        lost: Floats = NO_POINTS,
     ) -> _Reference | None:
-        """A reference from a picture; kept: centred points and memories to carry over."""
+        """A reference from a picture; kept: centred points and memories to carry over. lost:
+        where points were given up that should still be in view."""
         found = (patches.find_points(luma) - self._centre) / self._long
         say = np.full(len(found), NEW_POINT_SAY)
         if kept is not None and len(kept[0]):
             old, memory = kept
-            apart = np.abs(found[:, None] - old[None]).max(axis=2).min(axis=1)
-            new = apart > 0.5 / patches.GRID[0]
+            new = _apart(found, old) > 0.5 / patches.GRID[0]
+            if len(lost):
+                say[_apart(found, lost) < 1.0 / patches.GRID[0]] = LOST_PLACE_SAY
             found = np.concatenate([old, found[new]])
             say = np.concatenate([memory, say[new]])
         if len(found) < MIN_POINTS:
@@ -283,10 +313,13 @@ class Tracker:
         gone = reference.missed + 1
         reference.h_before = reference.h if gone == 1 else fit.h
         reference.h, reference.missed = fit.h, 0
+        reference.age += 1
+        counted = max(int(np.count_nonzero(seen)), 1)
+        apart = float(np.count_nonzero(fit.weights[seen] < APART_WEIGHT)) / counted
         if self._worn(reference, fit):
             self._move_reference(luma, levels, fit)
             self._error_before = error
-        return Row(t_s, step, error, trust, "")
+        return Row(t_s, step, error, trust, "", apart=apart)
 
     def _worn(self, reference: _Reference, fit: Fit) -> bool:
         moved = read_at_centre(fit.h)
@@ -295,15 +328,17 @@ class Tracker:
             np.hypot(moved.dx, moved.dy) > REFERENCE_SHIFT
             or abs(moved.log_scale) > REFERENCE_LOG_SCALE
             or abs(moved.turn) > REFERENCE_TURN_RAD
-            or agreeing < REFERENCE_AGREE * reference.usual
+            or (agreeing < REFERENCE_AGREE * reference.usual and reference.age > REFERENCE_REST)
         )
 
     def _move_reference(self, luma: pyramid.Image, levels: list[Float32s], fit: Fit) -> None:
         reference = self._reference
         assert reference is not None
         here = apply(fit.h, reference.points)
-        keep = (fit.weights > 0.3) & self._inside(here * self._long + self._centre)
-        made = self._make_reference(luma, levels, (here[keep], reference.agree[keep]))
+        inside = self._inside(here * self._long + self._centre)
+        keep = (fit.weights > 0.3) & inside
+        lost = here[inside & ~keep]
+        made = self._make_reference(luma, levels, (here[keep], reference.agree[keep]), lost)
         if made is not None:
             drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
             made.h_before = drift / drift[2, 2]
@@ -320,7 +355,9 @@ class Tracker:
         assert reference is not None
         reference.missed += 1
         reference.h_before = reference.h
-        if self._suspect is None and reference.missed == 1 and self._is_cut(levels):
+        # At once after a hard cut; later after a dissolve, or while something large goes by.
+        asked = reference.missed in (1, LOST_FRAMES + 1)
+        if self._suspect is None and asked and self._is_cut(levels):
             self._suspect = Tracker(self._size)
         if self._suspect is not None:
             self._suspect._take(t_s, luma, levels)
@@ -351,6 +388,17 @@ class Tracker:
         return min(_correlation(a, b), 1.0) < CUT_CORRELATION and (
             _correlation(before, now) < CUT_CORRELATION
         )
+
+
+def _mean_apart(a: pyramid.Image, b: pyramid.Image) -> float:
+    """Mean difference of two pictures, grey levels."""
+    return float(cv2.norm(a, b, cv2.NORM_L1)) / a.size
+
+
+def _apart(points: Floats, others: Floats) -> Floats:
+    """Distance (n,) of each point (n, 2) to the nearest of others (m, 2), by the longer side."""
+    out: Floats = np.abs(points[:, None] - others[None]).max(axis=2).min(axis=1)
+    return out
 
 
 def _correlation(a: Float32s, b: Float32s) -> float:
