@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -17,6 +18,10 @@ from ridgewind.media.probe import ClipFacts, facts_of, open_film
 THREADS = 4
 """Frames in flight; more than two cores, so that decoding goes on while a frame is measured."""
 
+COMB_FRAMES, LEAST_COMBED = 6, 2
+"""First frames that are looked at for lines of two moments, and how many must show them."""
+
+COMB_RATIO, COMB_COLUMNS, LEAST_COMB_LINES = 1.12, 320, 240
 MOST_DAMAGED_PACKETS = 200
 """Packets in a row that may fail before the rest of the file is given up."""
 
@@ -51,6 +56,10 @@ class Film:
         )
         self.damaged = 0
         """Packets that could not be decoded so far."""
+        self.bytes_read = 0
+        """Size of the packets of the picture so far."""
+        self.interlaced = False
+        """Lines belong to two moments; known once the first picture was given."""
 
     def __enter__(self) -> Film:
         return self
@@ -66,7 +75,7 @@ class Film:
         step_s = 1.0 / float(self._stream.average_rate or self._stream.guessed_rate or 25)
         aspect = float(self._stream.sample_aspect_ratio or 1)
         last_s: float | None = None
-        for frame in self._frames():
+        for frame in self._looked_at(self._frames()):
             t_s = frame.time
             if t_s is None:
                 t_s = 0.0 if last_s is None else last_s + step_s
@@ -74,9 +83,21 @@ class Film:
                 t_s = last_s + step_s
             last_s = float(t_s)
             turn = quarter_turns(frame)
-            luma = _upright(shrink(luma_of(frame)), aspect, turn)
+            plane = luma_of(frame)
+            if self.interlaced:
+                plane = one_field(plane)
+            luma = _upright(shrink(plane), aspect, turn)
             size = display_size(frame.width, frame.height, aspect, turn)
             yield Picture(last_s, luma, frame, turn, size)
+
+    def _looked_at(self, frames: Iterator[av.VideoFrame]) -> Iterator[av.VideoFrame]:
+        """The same frames, after the first few have told whether they are interlaced."""
+        first = list(itertools.islice(frames, COMB_FRAMES))
+        flagged = any(frame.interlaced_frame for frame in first)
+        combed = sum(is_combed(luma_of(frame)) for frame in first)
+        self.interlaced = flagged or combed >= LEAST_COMBED
+        yield from first
+        yield from frames
 
     def _frames(self) -> Iterator[av.VideoFrame]:
         context = self._stream.codec_context
@@ -85,6 +106,7 @@ class Film:
         failed = 0
         with translated():
             for packet in self._film.demux(self._stream):
+                self.bytes_read += packet.size
                 try:
                     frames = packet.decode()
                 except (av.error.InvalidDataError, av.error.EOFError, av.error.ArgumentError):
@@ -113,6 +135,23 @@ def display_size(width: int, height: int, aspect: float, turn: int) -> tuple[int
     """Width and height in px as displayed: square pixels, upright."""
     width, height = _square_size(width, height, aspect)
     return (height, width) if turn % 2 else (width, height)
+
+
+def is_combed(luma: NDArray[np.generic]) -> bool:
+    """Whether neighbouring lines differ more than every other one: two moments in one picture."""
+    if luma.shape[0] < LEAST_COMB_LINES:
+        return False
+    lines = luma[:, :: max(1, luma.shape[1] // COMB_COLUMNS)].astype(np.float32)
+    beside = float(np.abs(np.diff(lines, axis=0)).mean())
+    apart = float(np.abs(lines[2:] - lines[:-2]).mean())
+    return beside > COMB_RATIO * apart + 0.1
+
+
+def one_field(luma: NDArray[np.generic]) -> NDArray[np.generic]:
+    """Every other line, and the width to go with it."""
+    field = np.ascontiguousarray(luma[::2])
+    size = (max(1, luma.shape[1] // 2), field.shape[0])
+    return np.asarray(cv2.resize(field, size, interpolation=cv2.INTER_AREA))
 
 
 def luma_of(frame: av.VideoFrame) -> NDArray[np.generic]:

@@ -35,6 +35,8 @@ class ClipRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    interlaced: bool | None
+    bits_per_pixel: float | None
 
 
 @dataclass(frozen=True)
@@ -53,11 +55,14 @@ class ClipFactsRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    interlaced: bool
+    bits_per_pixel: float
 
 
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
-    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm"
+    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
+    " interlaced, bits_per_pixel"
 )
 
 
@@ -188,7 +193,7 @@ def unpack(data: bytes) -> Motion:
 
 def _row(row: sqlite3.Row) -> ClipRow:
     values = {name: row[name] for name in ClipRow.__dataclass_fields__}
-    for flag in ("variable_rate", "has_sound"):
+    for flag in ("variable_rate", "has_sound", "interlaced"):
         if values[flag] is not None:
             values[flag] = bool(values[flag])
     return ClipRow(**values)

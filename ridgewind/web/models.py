@@ -162,6 +162,10 @@ class ClipFacts(BaseModel):
     start_s: float
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    interlaced: bool
+    starved: bool = Field(description="Compressed so much that fine shake may be lost")
+    apart: float = Field(description="Share of what is followed that moves otherwise, 0 to 1")
+    repeated: float = Field(description="Share of frames that show the one before again")
 
 
 class BandReading(BaseModel):

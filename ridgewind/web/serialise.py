@@ -24,6 +24,7 @@ from ridgewind.store.kit import SetupRow
 from ridgewind.store.takes import TakeRow
 from ridgewind.web import models
 from ridgewind.work.assessing import Judged
+from ridgewind.work.measuring import compression_trust
 
 PATH_POINTS, MEANT_POINTS = 4000, 400
 SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
@@ -95,7 +96,15 @@ def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
 
 def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:
     values = {name: getattr(clip, name, None) for name in models.ClipFacts.model_fields}
-    return models.ClipFacts.model_validate(values | {"start_s": _start(motion)})
+    bits, fps = clip.bits_per_pixel, clip.fps
+    values |= {
+        "start_s": _start(motion),
+        "interlaced": bool(clip.interlaced),
+        "starved": bits is not None and fps is not None and compression_trust(bits, fps=fps) < 1.0,
+        "apart": motion.apart,
+        "repeated": motion.repeated,
+    }
+    return models.ClipFacts.model_validate(values)
 
 
 def judgement(judged: Judged) -> models.Judgement | None:

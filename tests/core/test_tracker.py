@@ -168,3 +168,85 @@ def test_wrong_sizes_are_refused_with_their_rule():
     tracker = Tracker((480, 270))
     with pytest.raises(InvalidArgumentError, match=r"luma is \(100, 100\)"):
         tracker.feed(0.0, np.zeros((100, 100), np.uint8))
+
+
+def sway_px(k):
+    """Across at 1 Hz and steadily on, 30 frames a second, so that no two frames are alike."""
+    return 4 * np.sin(2 * np.pi * np.asarray(k) / 30) + 1.1 * np.asarray(k)
+
+
+def sway_pct(k):
+    return -sway_px(k) / 480 * 100
+
+
+def swayed(count, *, repeat):
+    """Frames of a swayed picture; repeat: which moment each of them shows."""
+    return [view(PICTURE, SIZE, x=sway_px(repeat(k))) for k in range(count)]
+
+
+@pytest.mark.parametrize("every", [2, 3, 5])
+def test_frames_that_repeat_one_before_are_put_between_their_neighbours(every):
+    motion = track(swayed(90, repeat=lambda k: k - (k % every == every - 1)))
+    assert motion.repeated == pytest.approx(1 / every, abs=0.02)
+    assert motion.trusted.all()
+    inner = slice(2, 88)
+    assert motion.pan_pct[inner] == pytest.approx(sway_pct(np.arange(90))[inner], abs=0.03)
+
+
+def test_a_picture_that_freezes_is_not_read_as_calm():
+    motion = track(swayed(90, repeat=lambda k: 40 if 40 <= k < 60 else k))
+    assert not motion.trusted[41:60].any()
+    assert motion.trusted[:41].all()
+    assert motion.trusted[60:].all()
+    assert motion.pan_pct[60:] == pytest.approx(sway_pct(np.arange(60, 90)), abs=0.03)
+    still = track(swayed(30, repeat=lambda k: min(k, 4)))
+    assert [shot.reason for shot in still.shots] == ["frozen"]
+
+
+def test_a_camera_that_stands_still_may_show_the_same_picture_for_ever():
+    motion = track([view(PICTURE, SIZE)] * 40)
+    assert motion.repeated > 0.9
+    assert motion.trusted.all()
+    assert np.abs(motion.pan_pct).max() == 0
+    assert motion.shots[0].measurable
+
+
+def test_a_long_dissolve_is_a_cut_like_any():
+    other = texture(960, 540, seed=5)
+    frames_ = []
+    for k in range(90):
+        share = np.clip((k - 30) / 30, 0, 1)
+        one = view(PICTURE, SIZE, x=2 * np.sin(0.5 * k)).astype(np.float32)
+        two = view(other, SIZE, y=1.5 * np.sin(0.3 * k)).astype(np.float32)
+        frames_.append(((1 - share) * one + share * two).astype(np.uint8))
+    motion = track(frames_)
+    assert len(motion.shots) == 2
+    assert 35 <= motion.shots[1].start <= 62
+    assert all(shot.measurable for shot in motion.shots)
+    assert np.ptp(motion.pan_pct[66:]) < 0.1
+    assert np.ptp(motion.tilt_pct[66:]) > 0.4
+
+
+def test_near_things_that_move_otherwise_are_counted():
+    near = texture(960, 540, seed=9)
+
+    def both(k):
+        frame = view(PICTURE, SIZE, x=2 * np.sin(0.5 * k)).copy()
+        frame[160:] = view(near, SIZE, x=9 * np.sin(0.5 * k))[160:]
+        return frame
+
+    two, one = track([both(k) for k in range(40)]), track(frames(40, x=lambda k: np.sin(0.5 * k)))
+    assert two.apart == pytest.approx(110 / 270, abs=0.12)
+    assert one.apart < 0.03
+    pan = -2 * np.sin(0.5 * np.arange(40)) / 480 * 100
+    assert np.sqrt(np.mean((two.pan_pct - pan) ** 2)) < 0.03
+
+
+def test_a_texture_that_repeats_is_followed_without_slipping():
+    tile = texture(48, 27, seed=3)
+    tiled = np.tile(tile, (20, 20))
+    shift = [3.0 * np.sin(0.4 * k) for k in range(60)]
+    motion = track([view(tiled, SIZE, x=x) for x in shift])
+    pan = -(np.array(shift) - shift[0]) / 480 * 100
+    assert motion.trusted.all()
+    assert np.abs(motion.pan_pct - pan).max() < 0.03

@@ -1220,6 +1220,11 @@ export interface components {
      * @description width, height: px as displayed. claimed_s: what the file says where it ends early.
      */
     ClipFacts: {
+      /**
+       * Apart
+       * @description Share of what is followed that moves otherwise, 0 to 1
+       */
+      apart: number;
       /** Claimed S */
       claimed_s: number | null;
       /** Codec */
@@ -1238,10 +1243,22 @@ export interface components {
       has_sound: boolean;
       /** Height */
       height: number;
+      /** Interlaced */
+      interlaced: boolean;
+      /**
+       * Repeated
+       * @description Share of frames that show the one before again
+       */
+      repeated: number;
       /** Size Bytes */
       size_bytes: number;
       /** Start S */
       start_s: number;
+      /**
+       * Starved
+       * @description Compressed so much that fine shake may be lost
+       */
+      starved: boolean;
       /** Variable Rate */
       variable_rate: boolean;
       /** Width */

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import patches, pyramid
+from ridgewind.core.motion.dissolve import DissolveWatch, correlation, overlap
 from ridgewind.core.motion.fit import (
     Fit,
     Similarity,
@@ -71,7 +72,7 @@ picture would otherwise move it in every frame, each time at a little error for 
 REPEAT_GREY = 0.02
 """Two pictures that differ by less, in mean grey levels, are one picture shown twice."""
 
-APART_WEIGHT = 0.1
+APART_WEIGHT, BELIEVED_WEIGHT = 0.1, 0.3
 LOST_FRAMES = 8
 """Frames after which a lost reference is given up, and a suspected cut is believed."""
 
@@ -98,6 +99,7 @@ class _Reference:
     h: Floats
     h_before: Floats
     surprise: float  # how far predictions have lately been off, long sides
+    born_s: Floats  # (n,) when each point was first found
     missed: int = 0
     age: int = 0  # frames located against it
 
@@ -122,6 +124,7 @@ class Tracker:
         self._thumb: Float32s | None = None  # the last picture that could be placed
         self._suspect: Tracker | None = None  # what follows a suspected cut, on probation
         self._last: pyramid.Image | None = None
+        self._watch = DissolveWatch()
 
     def feed(self, t_s: float, luma: pyramid.Image) -> None:
         """Measure the next frame. luma: (height, width) uint8 at the working size."""
@@ -171,7 +174,7 @@ class Tracker:
         return self._accept(t_s, luma, levels, fit, seen, trust)
 
     def _begin(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
-        self._reference = self._make_reference(luma, levels)
+        self._reference = self._make_reference(luma, levels, t_s)
         if self._reference is None:
             return Row(t_s, None, None, 0.0, _poor_picture(luma))
         still = Similarity(0.0, 0.0, 0.0, 0.0)
@@ -181,20 +184,23 @@ class Tracker:
         self,
         luma: pyramid.Image,
         levels: list[Float32s],
-        kept: tuple[Floats, Floats] | None = None,
+        t_s: float,
+        kept: tuple[Floats, Floats, Floats] | None = None,
         lost: Floats = NO_POINTS,
     ) -> _Reference | None:
-        """A reference from a picture; kept: centred points and memories to carry over. lost:
-        where points were given up that should still be in view."""
+        """A reference from a picture; kept: centred points, memories and ages to carry over.
+        lost: where points were given up that should still be in view."""
         found = (patches.find_points(luma) - self._centre) / self._long
         say = np.full(len(found), NEW_POINT_SAY)
+        born_s = np.full(len(found), t_s)
         if kept is not None and len(kept[0]):
-            old, memory = kept
+            old, memory, old_born_s = kept
             new = _apart(found, old) > 0.5 / patches.GRID[0]
             if len(lost):
                 say[_apart(found, lost) < 1.0 / patches.GRID[0]] = LOST_PLACE_SAY
             found = np.concatenate([old, found[new]])
             say = np.concatenate([memory, say[new]])
+            born_s = np.concatenate([old_born_s, born_s[new]])
         if len(found) < MIN_POINTS:
             return None
         points_px = found * self._long + self._centre
@@ -208,6 +214,7 @@ class Tracker:
             h=np.eye(3),
             h_before=np.eye(3),
             surprise=FIRST_SURPRISE,
+            born_s=born_s,
         )
 
     def _locate(
@@ -317,8 +324,13 @@ class Tracker:
         counted = max(int(np.count_nonzero(seen)), 1)
         apart = float(np.count_nonzero(fit.weights[seen] < APART_WEIGHT)) / counted
         if self._worn(reference, fit):
-            self._move_reference(luma, levels, fit)
+            self._move_reference(luma, levels, fit, t_s)
             self._error_before = error
+        believed = reference.born_s[fit.weights > BELIEVED_WEIGHT]
+        if self._watch.replaced(t_s, levels[-1], step, believed):
+            self._cuts.append(len(self._rows))
+            self._error_before = np.zeros(4)
+            return Row(t_s, Similarity(0.0, 0.0, 0.0, 0.0), np.zeros(4), trust, "", apart=apart)
         return Row(t_s, step, error, trust, "", apart=apart)
 
     def _worn(self, reference: _Reference, fit: Fit) -> bool:
@@ -331,14 +343,17 @@ class Tracker:
             or (agreeing < REFERENCE_AGREE * reference.usual and reference.age > REFERENCE_REST)
         )
 
-    def _move_reference(self, luma: pyramid.Image, levels: list[Float32s], fit: Fit) -> None:
+    def _move_reference(
+        self, luma: pyramid.Image, levels: list[Float32s], fit: Fit, t_s: float
+    ) -> None:
         reference = self._reference
         assert reference is not None
         here = apply(fit.h, reference.points)
         inside = self._inside(here * self._long + self._centre)
-        keep = (fit.weights > 0.3) & inside
+        keep = (fit.weights > BELIEVED_WEIGHT) & inside
         lost = here[inside & ~keep]
-        made = self._make_reference(luma, levels, (here[keep], reference.agree[keep]), lost)
+        kept = (here[keep], reference.agree[keep], reference.born_s[keep])
+        made = self._make_reference(luma, levels, t_s, kept, lost)
         if made is not None:
             drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
             made.h_before = drift / drift[2, 2]
@@ -362,7 +377,7 @@ class Tracker:
         if self._suspect is not None:
             self._suspect._take(t_s, luma, levels)
         elif reference.missed > LOST_FRAMES:
-            self._reference = self._make_reference(luma, levels)
+            self._reference = self._make_reference(luma, levels, t_s)
         poor = _poor_picture(luma) if self._reference is None else "blur"
         return Row(t_s, None, None, 0.0, poor)
 
@@ -375,6 +390,7 @@ class Tracker:
         self._cuts += [start, *(start + cut for cut in after._cuts)]
         self._reference, self._error_before = after._reference, after._error_before
         self._thumb, self._suspect = after._thumb, after._suspect
+        self._watch = after._watch
 
     def _is_cut(self, levels: list[Float32s]) -> bool:
         assert self._thumb is not None
@@ -383,10 +399,9 @@ class Tracker:
         height, width = now.shape
         if abs(dx) > width // 2 or abs(dy) > height // 2:
             return True
-        a = before[max(0, -dy) : height - max(0, dy), max(0, -dx) : width - max(0, dx)]
-        b = now[max(0, dy) : height - max(0, -dy), max(0, dx) : width - max(0, -dx)]
-        return min(_correlation(a, b), 1.0) < CUT_CORRELATION and (
-            _correlation(before, now) < CUT_CORRELATION
+        a, b = overlap(before, now, dx, dy)
+        return min(correlation(a, b), 1.0) < CUT_CORRELATION and (
+            correlation(before, now) < CUT_CORRELATION
         )
 
 
@@ -399,12 +414,6 @@ def _apart(points: Floats, others: Floats) -> Floats:
     """Distance (n,) of each point (n, 2) to the nearest of others (m, 2), by the longer side."""
     out: Floats = np.abs(points[:, None] - others[None]).max(axis=2).min(axis=1)
     return out
-
-
-def _correlation(a: Float32s, b: Float32s) -> float:
-    a, b = a - a.mean(), b - b.mean()
-    power = float(np.sqrt((a * a).sum() * (b * b).sum()))
-    return float((a * b).sum()) / power if power > 1e-3 else 0.0
 
 
 def _linear_at_centre(h: Floats) -> Floats:

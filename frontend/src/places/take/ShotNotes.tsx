@@ -1,6 +1,9 @@
 import type { ClipFacts, Judgement } from "../../api/client";
 import * as format from "../../formats";
 
+const REPEATED_SHARE = 0.02;
+const APART_SHARE = 0.3;
+
 /** What a reader of the figures must know: cuts, parts not measured, a file that ends early. */
 export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Judgement }) {
   const notes: string[] = [];
@@ -15,6 +18,24 @@ export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Jud
         `${shot.start_s.toFixed(1)}–${shot.end_s.toFixed(1)} s ${shot.reason ?? `gust ${format.gust(shot.gust)}`}`,
     );
     notes.push(`${judgement.shots.length} shots, measured apart: ${parts.join("; ")}.`);
+  }
+  if (clip.interlaced) {
+    notes.push("Interlaced: its lines belong to two moments; one of the two is measured.");
+  }
+  if (clip.starved) {
+    notes.push(
+      "Compressed so much that fine shake may be lost in the file. Measure the camera’s own file.",
+    );
+  }
+  if (clip.repeated > REPEATED_SHARE) {
+    notes.push(
+      `${format.share(clip.repeated)} of its frames only repeat the one before; the path is drawn between them.`,
+    );
+  }
+  if (clip.apart > APART_SHARE) {
+    notes.push(
+      `No single motion explains the picture: ${format.share(clip.apart)} of it moves otherwise. The figures follow what fills the background.`,
+    );
   }
   if (judgement.trusted_share < 0.95) {
     notes.push(
