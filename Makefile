@@ -7,7 +7,7 @@ NPM := npm --prefix frontend
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
            frontend/vite.config.ts frontend/package-lock.json
 
-.PHONY: demo serve dev build test check bench demo-clips screenshots api lock clean
+.PHONY: demo serve dev build test check bench truth demo-clips screenshots api lock clean
 
 demo: $(STAMPS)/app $(STAMPS)/build
 	$(BIN)/ridgewind demo $(ARGS)
@@ -33,6 +33,10 @@ check: $(STAMPS)/dev $(STAMPS)/node
 
 bench: $(STAMPS)/dev
 	$(BIN)/python bench/run.py $(ARGS)
+
+# Film every hazard and measure it; the table is kept in docs/truth.md (about six minutes).
+truth: $(STAMPS)/app
+	$(BIN)/python scripts/truth.py
 
 # Render the demo's clips again (about two minutes).
 demo-clips: $(STAMPS)/app

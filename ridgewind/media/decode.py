@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from fractions import Fraction
 from pathlib import Path
 
 import av
@@ -17,6 +18,9 @@ from ridgewind.media.probe import ClipFacts, facts_of, open_film
 
 THREADS = 4
 """Frames in flight; more than two cores, so that decoding goes on while a frame is measured."""
+
+WIDEST_PIXEL = 4.0
+"""Pixels of real films are at most about 2.4 times as wide as high; damaged headers say more."""
 
 COMB_FRAMES, LEAST_COMBED = 6, 2
 """First frames that are looked at for lines of two moments, and how many must show them."""
@@ -73,7 +77,7 @@ class Film:
         Timestamps always grow: a missing or backward one is put one frame after the last.
         """
         step_s = 1.0 / float(self._stream.average_rate or self._stream.guessed_rate or 25)
-        aspect = float(self._stream.sample_aspect_ratio or 1)
+        aspect = believed_aspect(self._stream.sample_aspect_ratio)
         last_s: float | None = None
         for frame in self._looked_at(self._frames()):
             t_s = frame.time
@@ -118,6 +122,12 @@ class Film:
                 if frames:
                     failed = 0
                 yield from frames
+
+
+def believed_aspect(ratio: Fraction | None) -> float:
+    """Width over height of a pixel; 1 where a file does not say, or says what cannot be."""
+    aspect = float(ratio or 1)
+    return aspect if 1.0 / WIDEST_PIXEL <= aspect <= WIDEST_PIXEL else 1.0
 
 
 def first_frame_error(film: Film) -> UnreadableError:

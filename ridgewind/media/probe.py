@@ -12,6 +12,7 @@ import av
 import av.container
 
 from ridgewind.media.errors import (
+    BAD_CODEC,
     CUT_SHORT,
     EMPTY,
     FOLDER,
@@ -58,7 +59,9 @@ def open_film(path: Path) -> av.container.InputContainer:
     _check_file(path)
     try:
         with translated():
-            film = av.open(str(path), options={"protocol_whitelist": "file"})
+            film = av.open(
+                str(path), options={"protocol_whitelist": "file"}, metadata_errors="replace"
+            )
     except UnreadableError as error:
         if isinstance(error.__cause__, av.error.InvalidDataError | av.error.EOFError):
             raise UnreadableError(*(CUT_SHORT if _lacks_index(path) else NOT_FILM)) from error
@@ -75,6 +78,8 @@ def facts_of(film: av.container.InputContainer) -> ClipFacts:
     if not videos:
         raise UnfitError(*(NO_VIDEO if film.streams.audio else NO_TRACK))
     stream = videos[0]
+    if stream.codec_context is None:  # a damaged header names no format that is known
+        raise UnreadableError(*BAD_CODEC)
     if stream.codec_context.name in {"ansi", "bintext", "xbin", "idf"}:
         raise UnreadableError(*NOT_FILM)
     width, height = stream.width or 0, stream.height or 0

@@ -12,8 +12,9 @@ import numpy as np
 from ridgewind.core.motion import Motion, Tracker, pyramid
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
 from ridgewind.media.decode import Film, Picture, first_frame_error
-from ridgewind.media.errors import SINGLE_FRAME, UnfitError
+from ridgewind.media.errors import SINGLE_FRAME, TOO_SMALL, UnfitError
 
+LEAST_WORKING_PX = 32
 VARIABLE_SHARE = 0.02
 """A rate is variable when more of its intervals than this are not near the usual one."""
 
@@ -71,6 +72,8 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
         first_s = last_s = 0.0
         for picture in film.pictures(pyramid.to_working):
             if tracker is None:
+                if min(picture.luma.shape) < LEAST_WORKING_PX:
+                    raise UnfitError(*TOO_SMALL)
                 tracker = Tracker((picture.luma.shape[1], picture.luma.shape[0]))
                 first_s, size = picture.t_s, picture.size
             if picture.size != size:

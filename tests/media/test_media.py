@@ -34,6 +34,10 @@ CODECS = [
     ("mjpeg.avi", "mjpeg", "yuvj420p"),
     ("prores.mov", "prores_ks", "yuv422p10le"),
     ("h264.mts", "libx264", "yuv420p"),
+    ("av1.webm", "libsvtav1", "yuv420p"),
+    ("mpeg4.avi", "mpeg4", "yuv420p"),
+    ("mpeg2.mpg", "mpeg2video", "yuv420p"),
+    ("ffv1.mkv", "ffv1", "yuv420p10le"),
 ]
 
 
@@ -41,6 +45,8 @@ CODECS = [
 def test_containers_and_codecs_are_measured_alike(name, codec, pix_fmt, tmp_path):
     options = {"libx264": {"crf": "16"}, "libx265": {"crf": "14", "x265-params": "log-level=0"},
                "libvpx-vp9": {"crf": "16", "b": "0", "cpu-used": "8", "deadline": "realtime"},
+               "libsvtav1": {"crf": "4", "preset": "7"}, "mpeg4": {"b": "6000000"},
+               "mpeg2video": {"b": "6000000"},
                }.get(codec, {})  # fmt: skip
     target = tmp_path / name
     if name.endswith(".mts"):
@@ -249,3 +255,38 @@ def test_stills_are_small_and_whole(tmp_path, short_film):
 )
 def test_focal_length_is_read_from_what_cameras_write(key, value, found):
     assert focal_lengths({key: value}) == found
+
+
+@pytest.mark.parametrize("rate", [Fraction(24000, 1001), 25, 50, 120, 240])
+def test_rates_from_cinema_to_slow_motion_are_read_as_they_are(rate, tmp_path):
+    count = max(36, round(rate / 2))
+    frames = shaken(count, rate_hz=float(rate))
+    measured = measure_film(write_film(tmp_path / "a.mp4", frames, rate=rate))
+    assert measured.fps == pytest.approx(float(rate), rel=1e-4)
+    pan = -4 * np.sin(2 * np.pi * 2 * np.arange(count) / float(rate)) / 320 * 100
+    assert measured.motion.pan_pct == pytest.approx(pan, abs=0.08)
+
+
+def test_a_picture_of_8k_is_measured_like_a_small_one(tmp_path):
+    small = list(shaken(12, size=(480, 270), amplitude_px=2.0))
+    large = [cv2.resize(frame, (7680, 4320), interpolation=cv2.INTER_CUBIC) for frame in small]
+    options = {"crf": "20", "preset": "ultrafast"}
+    measured = measure_film(write_film(tmp_path / "large.mp4", large, options=options))
+    assert (measured.width, measured.height) == (7680, 4320)
+    pan = -2 * np.sin(2 * np.pi * 2 * np.arange(12) / 30) / 480 * 100
+    assert measured.motion.pan_pct == pytest.approx(pan, abs=0.03)
+
+
+def test_missing_timestamps_are_put_one_frame_apart(tmp_path):
+    """A bare stream holds no times at all."""
+    path = tmp_path / "bare.h264"
+    with av.open(str(path), "w", format="h264") as film:
+        stream = film.add_stream("libx264", rate=30)
+        stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv420p"
+        for frame in shaken(40):
+            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            film.mux(stream.encode(picture))
+        film.mux(stream.encode(None))
+    motion = measure_film(path).motion
+    assert len(motion.t_s) == 40
+    assert (np.diff(motion.t_s) > 0).all()
