@@ -13,10 +13,11 @@ from ridgewind.cli import FILE, SETTINGS, Refusal, writing
 from ridgewind.core.motion.table import to_csv
 from ridgewind.media.errors import MediaError
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film
+from ridgewind.standin.camera import Recipe, film, plan
 from ridgewind.standin.choices import CHOICES, HELP
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.scenes import SCENES
+from ridgewind.standin.turning import turning_log
 
 
 def _technique_options(command: Callable[..., None]) -> Callable[..., None]:
@@ -54,8 +55,9 @@ def _technique_options(command: Callable[..., None]) -> Callable[..., None]:
 @click.option("--seed", type=click.IntRange(0), default=1, show_default=True)
 @click.option("--still/--shaking", default=False, help="Leave the shake out.")
 @click.option("--truth", type=FILE, help="Write the true path here as CSV.")
+@click.option("--log", type=FILE, help="Write the camera's turning rates here as CSV.")
 @_technique_options
-def standin(out: Path, truth: Path | None, **asked: Any) -> None:
+def standin(out: Path, truth: Path | None, log: Path | None, **asked: Any) -> None:
     """Film a made scene with the stand-in camera into OUT, an mp4 file.
 
     \b
@@ -77,5 +79,7 @@ def standin(out: Path, truth: Path | None, **asked: Any) -> None:
             motion = film(recipe, out, on_frame=lambda *_: bar.update(1))
         except MediaError as error:
             raise Refusal(f"{out}: {error.what}; {error.next_step}") from None
+        if log is not None:
+            log.write_text(turning_log(plan(recipe), starts_before_s=1.0, ends_after_s=0.5))
         if truth is not None:
             truth.write_text(to_csv(motion), encoding="utf-8")

@@ -30,11 +30,11 @@ createRoot(root).render(
     <QueryClientProvider client={queries}>
       <UnitsProvider>
         <NoticeProvider>
-          <ImportProvider>
-            <BrowserRouter>
+          <BrowserRouter>
+            <ImportProvider>
               <App />
-            </BrowserRouter>
-          </ImportProvider>
+            </ImportProvider>
+          </BrowserRouter>
         </NoticeProvider>
       </UnitsProvider>
     </QueryClientProvider>

@@ -17,7 +17,8 @@ from ridgewind.store.errors import NotFoundError
 @dataclass(frozen=True)
 class ClipRow:
     """A film. Facts are None until it has been measured. file_focal_mm, file_focal_eq_mm: true and
-    equivalent focal length, where the file's metadata holds it."""
+    equivalent focal length, where the file's metadata holds it. log_focal_eq_mm: that its path was
+    worked out for, where it comes from turning rates."""
 
     id: int
     sha256: str
@@ -37,6 +38,7 @@ class ClipRow:
     file_focal_eq_mm: float | None
     interlaced: bool | None
     bits_per_pixel: float | None
+    log_focal_eq_mm: float | None
 
 
 @dataclass(frozen=True)
@@ -62,7 +64,7 @@ class ClipFactsRow:
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
     " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
-    " interlaced, bits_per_pixel"
+    " interlaced, bits_per_pixel, log_focal_eq_mm"
 )
 
 
@@ -91,7 +93,7 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Forget a film whose take is gone, with its path and job."""
-    for table in ("measurement", "job", "import_source"):
+    for table in ("measurement", "job", "import_source", "motion_log"):
         db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
     db.execute("delete from clip where id = ?", (clip_id,))
 
@@ -128,6 +130,11 @@ def mark_source(
         " values (?, ?, ?, ?)",
         (name, size_bytes, modified_s, clip_id),
     )
+
+
+def set_log_focal(db: sqlite3.Connection, clip_id: int, focal_eq_mm: float) -> None:
+    """The path of a clip comes from turning rates, worked out for this focal length."""
+    db.execute("update clip set log_focal_eq_mm = ? where id = ?", (focal_eq_mm, clip_id))
 
 
 def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:

@@ -23,6 +23,7 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion.log import LogError
 from ridgewind.media.errors import MediaError
 from ridgewind.store.errors import NotFoundError, TypicalError
 
@@ -111,6 +112,11 @@ def handlers(app: Flask) -> None:
     @app.errorhandler(InvalidArgumentError)
     def invalid(error: InvalidArgumentError) -> tuple[Response, int]:
         return answer(broken_rule(error, ()))
+
+    @app.errorhandler(LogError)
+    def log_error(error: LogError) -> tuple[Response, int]:
+        what, next_step = sentence(error.what), sentence(error.next_step)
+        return answer(RefusedFilmError(what, next_step, code="log"))
 
     @app.errorhandler(MediaError)
     def media(error: MediaError) -> tuple[Response, int]:

@@ -163,6 +163,7 @@ class ClipFacts(BaseModel):
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
     interlaced: bool
+    from_log: bool = Field(description="The path comes from turning rates, not from a picture")
     starved: bool = Field(description="Compressed so much that fine shake may be lost")
     apart: float = Field(description="Share of what is followed that moves otherwise, 0 to 1")
     repeated: float = Field(description="Share of frames that show the one before again")
@@ -373,6 +374,7 @@ class TakeDetail(BaseModel):
     own_focal_eq_mm: float | None
     part: TakePart | None
     clip: ClipFacts | None
+    log: str | None = Field(description="Name of the motion log that belongs to its film")
     judgement: Judgement | None
     before_id: int | None
     after_id: int | None

@@ -9,7 +9,7 @@ from flask import Response, request, send_file
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.motion.table import to_csv
-from ridgewind.store import briefs, clips, database, jobs, kit, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, logs, takes
 from ridgewind.web import models, serialise
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError, NotReadyError
@@ -114,6 +114,7 @@ def _detail(db: Connection, take_id: int) -> models.TakeDetail:
         own_focal_eq_mm=take.own_focal_eq_mm,
         part=_part(take),
         clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
+        log=None if (log := logs.of_clip(db, take.clip_id)) is None else log.name,
         judgement=serialise.judgement(judged),
         before_id=before_id,
         after_id=after_id,

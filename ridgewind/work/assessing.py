@@ -6,7 +6,7 @@ import sqlite3
 import threading
 import time
 from collections import OrderedDict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -157,7 +157,9 @@ class AnalysisCache:
 
     def __init__(self, size: int) -> None:
         self._size = size
-        self._kept: OrderedDict[tuple[str, str, Part], tuple[Motion, Analysis]] = OrderedDict()
+        self._kept: OrderedDict[tuple[str, str, Part, float], tuple[Motion, Analysis]] = (
+            OrderedDict()
+        )
         self._guard = threading.Lock()
 
     def get(
@@ -167,7 +169,9 @@ class AnalysisCache:
         stamp = clips.measured_stamp(db, clip.id)
         if stamp is None:
             return None, None
-        key = (clip.sha256, stamp, take.judged_part)
+        # A path from turning rates is another one at another focal length.
+        scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
+        key = (clip.sha256, stamp, take.judged_part, scale)
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
@@ -175,6 +179,10 @@ class AnalysisCache:
         motion = clips.motion_of(db, clip.id)
         if motion is None:
             return None, None
+        if scale != 1.0:
+            motion = replace(
+                motion, pan_pct=motion.pan_pct * scale, tilt_pct=motion.tilt_pct * scale
+            )
         made = (motion, Analysis(_part(motion, take)))
         with self._guard:
             kept = self._kept.setdefault(key, made)

@@ -499,6 +499,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/logs": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep a log, as a take of its own or with the film of one. */
+    post: operations["logs_keep_log_logs_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/logs/preview": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** What would come of a log; nothing is kept. */
+    post: operations["logs_preview_log_logs_preview_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/practice.ics": {
     parameters: {
       query?: never;
@@ -770,6 +804,24 @@ export interface paths {
     put?: never;
     post?: never;
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/log": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A film's log beside its picture. */
+    get: operations["logs_log_of_take_takes__int_take_id__log_get"];
+    put?: never;
+    post?: never;
+    /** Take a log away from a film again. */
+    delete: operations["logs_remove_log_takes__int_take_id__log_delete"];
     options?: never;
     head?: never;
     patch?: never;
@@ -1239,6 +1291,11 @@ export interface components {
       fps: number;
       /** Frames */
       frames: number;
+      /**
+       * From Log
+       * @description The path comes from turning rates, not from a picture
+       */
+      from_log: boolean;
       /** Has Sound */
       has_sound: boolean;
       /** Height */
@@ -1715,6 +1772,75 @@ export interface components {
       index: number;
     };
     /**
+     * LogAsk
+     * @description take_id: whose film the log belongs to; null for a take without a picture.
+     */
+    LogAsk: {
+      mapping: components["schemas"]["Mapping"];
+      /** Name */
+      name: string;
+      /** Take Id */
+      take_id: number | null;
+      /** Text */
+      text: string;
+    };
+    /**
+     * LogLines
+     * @description A film's log beside its picture: speeds of pan, percent of the long side a second, at the
+     *     film's times. offset_s: None where the picture could not be measured.
+     */
+    LogLines: {
+      /** Certainty */
+      certainty: number | null;
+      /** Correlation */
+      correlation: number | null;
+      /** Log Pan */
+      log_pan: number[];
+      /** Log S */
+      log_s: number[];
+      /** Name */
+      name: string;
+      /** Offset S */
+      offset_s: number | null;
+      /** Picture Pan */
+      picture_pan: number[];
+      /** Picture S */
+      picture_s: number[];
+      /** Rate Hz */
+      rate_hz: number;
+    };
+    /** LogPreview */
+    LogPreview: {
+      /** Gaps */
+      gaps: number;
+      /** Gust */
+      gust: number | null;
+      mapping: components["schemas"]["Mapping"];
+      /** Names */
+      names: string[];
+      /** Pan Deg S */
+      pan_deg_s: number[];
+      /** Rate Hz */
+      rate_hz: number;
+      /** Roll Deg S */
+      roll_deg_s: number[];
+      /** Seconds */
+      seconds: number;
+      /** T S */
+      t_s: number[];
+      /** Tilt Deg S */
+      tilt_deg_s: number[];
+    };
+    /** LogPreviewAsk */
+    LogPreviewAsk: {
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** @description null: as remembered, or as guessed */
+      mapping: components["schemas"]["Mapping"] | null;
+      /** Text */
+      text: string;
+    };
+    /**
      * LooseFilm
      * @description A measured film that is filed nowhere. begun_s: by the camera's clock, s since 1970.
      */
@@ -1729,6 +1855,45 @@ export interface components {
       name: string;
       /** Take Id */
       take_id: number;
+    };
+    /**
+     * Mapping
+     * @description What each column of a log is; see ridgewind/core/motion/log.py.
+     */
+    Mapping: {
+      /** Pan */
+      pan: string;
+      /**
+       * Pan Sign
+       * @enum {integer}
+       */
+      pan_sign: 1 | -1;
+      /**
+       * Rate Unit
+       * @enum {string}
+       */
+      rate_unit: "rad_s" | "deg_s";
+      /** Roll */
+      roll: string;
+      /**
+       * Roll Sign
+       * @enum {integer}
+       */
+      roll_sign: 1 | -1;
+      /** Tilt */
+      tilt: string;
+      /**
+       * Tilt Sign
+       * @enum {integer}
+       */
+      tilt_sign: 1 | -1;
+      /** Time */
+      time: string;
+      /**
+       * Time Unit
+       * @enum {string}
+       */
+      time_unit: "s" | "ms" | "us" | "ns";
     };
     /**
      * Match
@@ -2599,6 +2764,11 @@ export interface components {
       /** Focal Eq Mm */
       focal_eq_mm: number;
       judgement: components["schemas"]["Judgement"] | null;
+      /**
+       * Log
+       * @description Name of the motion log that belongs to its film
+       */
+      log: string | null;
       /** Own Focal Eq Mm */
       own_focal_eq_mm: number | null;
       part: components["schemas"]["TakePart"] | null;
@@ -4345,6 +4515,104 @@ export interface operations {
       };
     };
   };
+  logs_keep_log_logs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LogAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  logs_preview_log_logs_preview_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LogPreviewAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LogPreview"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   practice_calendar_practice_ics_get: {
     parameters: {
       query?: never;
@@ -5186,6 +5454,100 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  logs_log_of_take_takes__int_take_id__log_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LogLines"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  logs_remove_log_takes__int_take_id__log_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };

@@ -2,9 +2,10 @@ import type { TakeLine } from "../../api/client";
 import { useTakeAct } from "../../api/takes";
 import { Button } from "../../ui/Button";
 import { Progress } from "../../ui/Progress";
+import { LogButton } from "../log/LogButton";
 
 /** A take that has no path yet, or cannot have one. */
-export function NotMeasured({ take }: { take: TakeLine }) {
+export function NotMeasured({ take, focal }: { take: TakeLine; focal: number }) {
   const act = useTakeAct();
   if (take.state === "queued" || take.state === "running") {
     return (
@@ -23,7 +24,12 @@ export function NotMeasured({ take }: { take: TakeLine }) {
           : "Measuring was cancelled."}
       </p>
       {take.fault && <p className="text-stone">What to do: {take.fault.next_step}.</p>}
-      <Button onClick={() => act.mutate({ act: "measure", id: take.id })}>Measure again</Button>
+      <span className="flex flex-wrap gap-2">
+        <Button onClick={() => act.mutate({ act: "measure", id: take.id })}>Measure again</Button>
+        {take.fault?.code.startsWith("not_measurable") && (
+          <LogButton take={{ id: take.id, focal }} words="Measure by a motion log (CSV)" />
+        )}
+      </span>
     </div>
   );
 }

@@ -9,7 +9,9 @@ import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
 import { Bands } from "./Bands";
 import { Causes } from "./Causes";
+import { LogNotes } from "./LogNotes";
 import { MoveNotes } from "./MoveNotes";
+import { NoPicture } from "./NoPicture";
 import { Spectrum } from "./Spectrum";
 import { BriefStrip } from "./BriefStrip";
 import { GustFigure } from "./GustFigure";
@@ -98,7 +100,11 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             </div>
             {fault && <FaultView error={fault} />}
             <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)]">
-              <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
+              {clip.from_log ? (
+                <NoPicture path={path.data} seconds={clip.duration_s} />
+              ) : (
+                <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
+              )}
               <GustFigure judgement={judgement} brief={brief} />
               <div className="md:col-span-2 xl:col-span-1">
                 <Remedies judgement={judgement} onPlay={play} />
@@ -143,11 +149,12 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               <>
                 <Bands bands={judgement.bands} />
                 <Spectrum id={take.id} />
+                <LogNotes detail={detail} />
               </>
             )}
           </>
         ) : (
-          <NotMeasured take={take} />
+          <NotMeasured take={take} focal={detail.focal_eq_mm} />
         )}
         <p className="px-4 pb-6 sm:px-8">
           <Link to="/takes" className="text-note text-stone underline hover:text-ink">

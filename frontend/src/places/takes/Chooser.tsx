@@ -21,7 +21,7 @@ export function Chooser({ ref }: { ref?: Ref<ChooserHandle> }) {
         ref={input}
         type="file"
         multiple
-        accept="video/*,.mts,.m2ts,.mkv,.avi,.mov,.mxf"
+        accept="video/*,.mts,.m2ts,.mkv,.avi,.mov,.mxf,.csv,.tsv"
         aria-label="Clips to bring in"
         tabIndex={-1}
         className="sr-only"

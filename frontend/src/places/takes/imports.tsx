@@ -1,6 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import {
   createContext,
+  lazy,
+  Suspense,
   useCallback,
   useContext,
   useEffect,
@@ -11,6 +13,7 @@ import {
 } from "react";
 import { explained, ExplainedError, UNREACHABLE, type ImportAnswer } from "../../api/client";
 import { useNotices } from "../../ui/notices";
+import type { LogFile } from "../log/LogDialog";
 
 const AT_ONCE = 2;
 
@@ -52,9 +55,17 @@ function send(
   });
 }
 
+/** A file of this name is a table: a motion log. */
+const LOG_NAME = /\.(csv|tsv|txt)$/i;
+
+const LogDialog = lazy(() =>
+  import("../log/LogDialog").then((room) => ({ default: room.LogDialog })),
+);
+
 /** Files on their way into the library, a few at a time, each with progress and cancel. */
 export function ImportProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const [log, setLog] = useState<LogFile | null>(null);
   const aborts = useRef(new Map<number, AbortController>());
   const next = useRef(1);
   const cache = useQueryClient();
@@ -71,7 +82,11 @@ export function ImportProvider({ children }: { children: ReactNode }) {
     setArrivals((all) => all.filter((one) => one.key !== key));
   }, []);
   const add = useCallback((files: Iterable<File>) => {
-    const fresh = Array.from(files, (file) => ({
+    const all = Array.from(files);
+    const table = all.find((file) => LOG_NAME.test(file.name));
+    void table?.text().then((text) => setLog({ name: table.name, text }));
+    const films = all.filter((file) => !LOG_NAME.test(file.name));
+    const fresh = films.map((file) => ({
       key: next.current++,
       file,
       state: "waiting" as const,
@@ -108,7 +123,12 @@ export function ImportProvider({ children }: { children: ReactNode }) {
   }, [arrivals, cache, change, drop, say]);
 
   const value = useMemo(() => ({ arrivals, add, drop }), [arrivals, add, drop]);
-  return <Context value={value}>{children}</Context>;
+  return (
+    <Context value={value}>
+      {children}
+      <Suspense>{log && <LogDialog file={log} onClose={() => setLog(null)} />}</Suspense>
+    </Context>
+  );
 }
 
 export function useImports(): Imports {

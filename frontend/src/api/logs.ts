@@ -1,0 +1,53 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, dataOf, type components } from "./client";
+
+type Schemas = components["schemas"];
+export type LogMapping = Schemas["Mapping"];
+export type LogPreview = Schemas["LogPreview"];
+export type LogLines = Schemas["LogLines"];
+
+/** What would come of a log; mapping null: as remembered, or as guessed. */
+export function useLogPreview(text: string, mapping: LogMapping | null, focal: number) {
+  return useQuery({
+    queryKey: ["log-preview", text.length, text.slice(0, 400), mapping, focal],
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    retry: false,
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.POST("/api/logs/preview", { body: { text, mapping, focal_eq_mm: focal }, signal }),
+      ),
+  });
+}
+
+/** Keep a log, as a take of its own or with the film of one. */
+export function useKeepLog() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["LogAsk"]) => dataOf(client.POST("/api/logs", { body })),
+    onSuccess: () => {
+      for (const key of ["takes", "take", "path", "spectrum", "log"]) {
+        void cache.invalidateQueries({ queryKey: [key] });
+      }
+    },
+  });
+}
+
+/** A film's log beside its picture. */
+export function useLog(id: number, wanted: boolean) {
+  return useQuery({
+    queryKey: ["log", id],
+    enabled: wanted,
+    queryFn: ({ signal }) =>
+      dataOf(client.GET("/api/takes/{take_id}/log", { params: { path: { take_id: id } }, signal })),
+  });
+}
+
+export function useRemoveLog(id: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      dataOf(client.DELETE("/api/takes/{take_id}/log", { params: { path: { take_id: id } } })),
+    onSuccess: () => cache.invalidateQueries({ queryKey: ["take", id] }),
+  });
+}

@@ -1,0 +1,71 @@
+"""Motion logs in a real browser: looked at, corrected, kept alone and laid over a film."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from ridgewind.standin.camera import film, plan
+from ridgewind.standin.turning import turning_log
+from tests.e2e.helpers import check_accessibility
+from tests.work.test_logs import RECIPE
+
+pytestmark = pytest.mark.e2e
+
+
+@pytest.fixture(scope="module")
+def shaken_take(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("take")
+    film(RECIPE, folder / "take.mp4")
+    text = turning_log(plan(RECIPE), starts_before_s=0.8, ends_after_s=0.5)
+    (folder / "phone.csv").write_text(text)
+    return folder
+
+
+def test_a_log_is_corrected_and_kept_as_a_take_without_a_picture(fresh, page, shaken_take):
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_label("Clips to bring in").first.set_input_files(shaken_take / "phone.csv")
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_test_id("log-says")).to_contain_text("5.3 s at 200 samples a second")
+    guessed = dialog.get_by_test_id("log-says").inner_text()
+    dialog.get_by_role("radio", name="degrees a second").click()
+    expect(dialog.get_by_test_id("log-says")).not_to_have_text(guessed)
+    dialog.get_by_role("radio", name="ms", exact=True).click()
+    expect(dialog.get_by_role("alert")).to_contain_text("samples a second")
+    dialog.get_by_role("radio", name="ns", exact=True).click()
+    dialog.get_by_role("radio", name="radians a second").click()
+    expect(dialog.get_by_test_id("log-says")).to_have_text(guessed)
+    dialog.get_by_role("button", name="Keep it as a take").click()
+    expect(page.get_by_role("heading", name="phone")).to_be_visible()
+    expect(page.get_by_text("No picture: measured from a motion log.")).to_be_visible()
+    assert re.fullmatch(r"\d\.\d", page.get_by_test_id("gust").inner_text())
+    expect(page.get_by_role("region", name="Causes")).to_contain_text("Tremor")
+
+
+def test_a_log_is_laid_over_the_film_of_its_take(fresh, page, shaken_take):
+    take = fresh.send(shaken_take / "take.mp4")
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 60)
+    page.goto(f"{fresh.address}/takes/{take}")
+    expect(page.get_by_test_id("gust")).to_be_visible(timeout=20_000)
+    page.keyboard.press("s")
+    page.get_by_label("File of a motion log").set_input_files(shaken_take / "phone.csv")
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_test_id("log-says")).to_be_visible()
+    dialog.get_by_role("button", name="Lay it over the film").click()
+    notes = page.get_by_role("region", name="Motion log")
+    expect(notes).to_contain_text("It begins 0.80 s before the film", timeout=10_000)
+    expect(notes.get_by_role("img")).to_be_visible()
+    notes.get_by_role("button", name="Take it away").click()
+    expect(page.get_by_role("button", name="Add a motion log (CSV)")).to_be_visible()
+
+
+@pytest.mark.parametrize(("width", "theme"), [(390, "dark"), (1280, "light")])
+def test_no_serious_accessibility_fault(fresh, browser, shaken_take, width, theme):
+    def ready(page):
+        page.get_by_label("Clips to bring in").first.set_input_files(shaken_take / "phone.csv")
+        return page.get_by_test_id("log-says")
+
+    address = f"{fresh.address}/takes"
+    check_accessibility(browser, address, width=width, theme=theme, ready=ready)
