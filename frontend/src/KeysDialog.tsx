@@ -24,6 +24,7 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
       ["← →", "One frame back or on"],
       ["Shift ← →", "One second back or on"],
       ["C", "Loop the lee"],
+      ["M", "Mark a subject; again for the middle"],
       ["S", "Bands and spectrum"],
       ["↑ ↓", "Earlier or later take"],
       ["Delete", "Delete this take"],

@@ -324,7 +324,8 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)
     db.execute("update session_take set take_id = null where take_id = ?", (take_id,))
-    db.execute("delete from summary where take_id = ?", (take_id,))
+    for table in ("summary", "subject"):
+        db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)
 

@@ -241,6 +241,27 @@ class MoveAnswer(BaseModel):
     exit: JoinLine
 
 
+class SubjectMark(Strict):
+    """Where a subject is at a moment: x, y from the picture's upper left, 0 to 1."""
+
+    at_s: float = Field(ge=0)
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+
+
+class SubjectAnswer(BaseModel):
+    """How near the middle of the picture a marked subject stayed, over the move or all of the
+    take, and where it was: percent of the long side from the middle, right and down."""
+
+    rms_pct: float | None
+    worst_pct: float | None
+    worst_s: float | None
+    followed: float
+    t_s: list[float]
+    x_pct: list[float | None]
+    y_pct: list[float | None]
+
+
 class PeakLine(BaseModel):
     hz: float
     part: Literal["pan", "tilt", "roll", "zoom"]

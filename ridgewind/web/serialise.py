@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from ridgewind.core.judge import brief as core_brief
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.kit.items import Camera
+from ridgewind.core.motion.follow import SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
@@ -188,6 +189,31 @@ def spectrum_columns(spectrum: Spectrum) -> models.SpectrumColumns:
             models.PeakLine.model_validate(asdict(peak))
             for peak in peaks_of(spectrum, most=MOST_PEAKS)
         ],
+    )
+
+
+def subject_answer(path: SubjectPath | None, judged: Judged) -> models.SubjectAnswer:
+    """Centring over the move, or over all that is judged where the camera was held."""
+    if path is None:
+        return models.SubjectAnswer(
+            rms_pct=None, worst_pct=None, worst_s=None, followed=0.0, t_s=[], x_pct=[], y_pct=[]
+        )
+    from_s, to_s = judged.take.judged_part or (0.0, math.inf)
+    assessment = judged.assessment
+    move = None if assessment is None or assessment.move is None else assessment.move.move
+    if move is not None and judged.motion is not None:
+        start_s = _start(judged.motion)
+        from_s, to_s = move.start_s - start_s, move.end_s - start_s
+    found = centring_of(path, from_s=from_s, to_s=to_s)
+    step = max(1, len(path.t_s) // PATH_POINTS)
+    return models.SubjectAnswer(
+        rms_pct=found and found.rms_pct,
+        worst_pct=found and found.worst_pct,
+        worst_s=found and found.worst_s,
+        followed=0.0 if found is None else found.followed,
+        t_s=np.round(path.t_s[::step], 3).tolist(),
+        x_pct=_numbers(path.x_pct[::step], 3),
+        y_pct=_numbers(path.y_pct[::step], 3),
     )
 
 

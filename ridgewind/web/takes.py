@@ -9,11 +9,12 @@ from flask import Response, request, send_file
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.motion.table import to_csv
-from ridgewind.store import briefs, clips, database, jobs, kit, logs, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, logs, subjects, takes
 from ridgewind.web import models, serialise
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError, NotReadyError
 from ridgewind.work import assessing
+from ridgewind.work import subjects as subject_work
 from ridgewind.work.demo import SIMULATED_CAMERA
 
 api = APIBlueprint("takes", __name__, url_prefix="/api")
@@ -234,6 +235,36 @@ def still(path: models.TakePath) -> Response:
 def simulated_camera() -> Response:
     """What the simulated camera sees; rendered by the stand-in camera, not a real recording."""
     return send_file(SIMULATED_CAMERA, mimetype="video/mp4", conditional=True, max_age=0)
+
+
+@api.post("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
+def mark_subject(path: models.TakePath, body: models.SubjectMark) -> Response:
+    """Mark a subject in the picture; it is followed at once, both ways."""
+    service = current()
+    with service.read() as db:
+        found = subject_work.follow(
+            service.library, db, path.take_id, at_s=body.at_s, x=body.x, y=body.y
+        )
+        return answered(serialise.subject_answer(found, assessing.judge(db, path.take_id)))
+
+
+@api.get("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
+def subject_of(path: models.TakePath) -> Response:
+    """The marked subject of a take; nothing is followed where none was marked."""
+    with current().read() as db:
+        judged = assessing.judge(db, path.take_id)
+        found = subjects.of_take(db, path.take_id)
+        return answered(serialise.subject_answer(found, judged))
+
+
+@api.delete("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
+def forget_subject(path: models.TakePath) -> Response:
+    """Take the mark away."""
+    with current().read() as db:
+        judged = assessing.judge(db, path.take_id)
+        with database.atomic(db):
+            subjects.remove(db, path.take_id)
+        return answered(serialise.subject_answer(None, judged))
 
 
 def _file(take_id: int, kind: str, mimetype: str) -> Response:

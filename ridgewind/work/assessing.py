@@ -24,6 +24,8 @@ RIDGE_STEPS_PER_GUST = 25.0
 """Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
 
 LEAST_PART_FRAMES = 12
+LOG_CODEC = "motion log"
+"""What stands for the codec of a take that is a motion log alone."""
 
 TRACE_POINTS = 1600
 """Points of the large trace: more than its pixels across."""
@@ -143,9 +145,9 @@ def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis, *, move_expected: 
     if take.judged_part is not None:
         from_s, to_s = take.judged_part
         duration_s = min(to_s, duration_s) - from_s
-    facts = Clip(
-        clip.fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm, move_expected
-    )
+    # A log alone has no frames that could be played slower.
+    fps = take.brief.delivery_fps if clip.codec == LOG_CODEC else clip.fps
+    facts = Clip(fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm, move_expected)
     return assess(analysis, facts, take.brief)
 
 

@@ -30,7 +30,6 @@ METHOD = "turning-rates-1"
 SIZE_PX = (1920, 1080)
 """Picture that a log without a film is judged for."""
 
-CODEC = "motion log"
 DRAWN_POINTS = 600
 Floats = NDArray[np.float64]
 
@@ -82,7 +81,7 @@ def add_alone(
     take = imported.take
     motion = _path(rates, take.focal_eq_mm)
     with database.atomic(db):
-        facts = _facts(motion, SIZE_PX, CODEC)
+        facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC)
         clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
         clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
         jobs.finish(db, take.clip_id, "done")

@@ -100,6 +100,17 @@ def test_causes_are_named_with_evidence_and_one_thing_to_change(demo, page):
     expect(page.get_by_text(re.compile("Pan or slide right, .* 14° as a turn"))).to_be_visible()
 
 
+def test_a_subject_is_marked_and_followed(demo, page):
+    open_take(page, demo.address, "Sacks, slide by weight shift")
+    picture = page.get_by_label("The take", exact=True).bounding_box()
+    page.keyboard.press("m")
+    expect(page.get_by_test_id("marking")).to_be_visible()
+    page.mouse.click(picture["x"] + 0.6 * picture["width"], picture["y"] + 0.6 * picture["height"])
+    expect(page.get_by_test_id("subject")).to_contain_text("from the middle", timeout=20_000)
+    page.get_by_role("button", name="Let it go").click()
+    expect(page.get_by_test_id("subject")).to_have_count(0)
+
+
 def test_the_brief_changes_the_verdict_without_measuring(demo, page):
     open_take(page, demo.address, "Mill door, walk-in, off the body")
     assert verdict(page) == "remedy-slow"

@@ -50,6 +50,8 @@ def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
     true = read_motion(true_path(plan(long), facing(2000.0))).gust()
     focal = take.focal_eq_mm / 26.0
     assert take.gust == pytest.approx(true + 1.25 * np.log2(focal), abs=0.1)
+    slow = assessing.judge(db, take_id).assessment.decision.remedies[2]
+    assert "Not open" in slow.reason
     with database.atomic(db):
         takes.set_own_focal(db, take_id, 2 * take.focal_eq_mm)
     longer = assessing.summarise(db, take_id).assessment

@@ -929,6 +929,25 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/subject": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The marked subject of a take; nothing is followed where none was marked. */
+    get: operations["takes_subject_of_takes__int_take_id__subject_get"];
+    put?: never;
+    /** Mark a subject in the picture; it is followed at once, both ways. */
+    post: operations["takes_mark_subject_takes__int_take_id__subject_post"];
+    /** Take the mark away. */
+    delete: operations["takes_forget_subject_takes__int_take_id__subject_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2675,6 +2694,39 @@ export interface components {
       gust: number;
       /** Start S */
       start_s: number;
+    };
+    /**
+     * SubjectAnswer
+     * @description How near the middle of the picture a marked subject stayed, over the move or all of the
+     *     take, and where it was: percent of the long side from the middle, right and down.
+     */
+    SubjectAnswer: {
+      /** Followed */
+      followed: number;
+      /** Rms Pct */
+      rms_pct: number | null;
+      /** T S */
+      t_s: number[];
+      /** Worst Pct */
+      worst_pct: number | null;
+      /** Worst S */
+      worst_s: number | null;
+      /** X Pct */
+      x_pct: (number | null)[];
+      /** Y Pct */
+      y_pct: (number | null)[];
+    };
+    /**
+     * SubjectMark
+     * @description Where a subject is at a moment: x, y from the picture's upper left, 0 to 1.
+     */
+    SubjectMark: {
+      /** At S */
+      at_s: number;
+      /** X */
+      x: number;
+      /** Y */
+      y: number;
     };
     /**
      * Support
@@ -5780,6 +5832,151 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  takes_subject_of_takes__int_take_id__subject_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_mark_subject_takes__int_take_id__subject_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SubjectMark"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_forget_subject_takes__int_take_id__subject_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };

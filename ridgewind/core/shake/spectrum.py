@@ -22,6 +22,7 @@ LINE_HALF_WIDTH = 2.0
 lobe."""
 
 LEAST_SAMPLES = 8
+LEAST_PEAK_SHARE = 0.02
 
 
 @dataclass(frozen=True)
@@ -93,7 +94,8 @@ class Peak:
 
 
 def peaks_of(spectrum: Spectrum, *, most: int) -> tuple[Peak, ...]:
-    """The strongest lines, each at least three times over its surroundings, strongest first."""
+    """The strongest lines, each at least three times over its surroundings and with a fiftieth of
+    all power, strongest first."""
     total_by_bin = spectrum.power.sum(axis=1)
     total = float(total_by_bin.sum())
     if total <= 0:
@@ -113,6 +115,8 @@ def peaks_of(spectrum: Spectrum, *, most: int) -> tuple[Peak, ...]:
         near = spectrum.around(np.array([hz]), within_hz=0.5 * spectrum.line_hz)
         by_part = spectrum.power[near].sum(axis=0)
         taken.append(hz)
+        if float(by_part.sum()) < LEAST_PEAK_SHARE * total:
+            continue
         found.append(Peak(hz, PARTS[int(by_part.argmax())], float(by_part.sum()) / total))
         if len(found) == most:
             break

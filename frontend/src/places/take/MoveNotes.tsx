@@ -1,9 +1,10 @@
 import type { Judgement } from "../../api/client";
 import * as format from "../../formats";
+import { SubjectNotes } from "./SubjectMark";
 import { joinWords, moveFacts, moveWords } from "./moveWords";
 
 /** The move that was meant and how well it was made, or how far a held frame wandered. */
-export function MoveNotes({ judgement }: { judgement: Judgement }) {
+export function MoveNotes({ id, judgement }: { id: number; judgement: Judgement }) {
   const { move: found, steps } = judgement;
   if (!found) return null;
   const facts = found.move ? moveFacts(found.move) : [];
@@ -26,6 +27,7 @@ export function MoveNotes({ judgement }: { judgement: Judgement }) {
           ))}
         </dl>
       )}
+      <SubjectNotes id={id} />
       <p className="mt-1 text-note text-stone">
         For a join: it begins {joinWords(found.entry)} and ends {joinWords(found.exit)}.
       </p>

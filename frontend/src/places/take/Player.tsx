@@ -1,8 +1,9 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { ClipFacts, Judgement, PathColumns } from "../../api/client";
 import { gustAt, nearest } from "../../charts/ridge";
 import * as format from "../../formats";
 import { Key } from "../../ui/Key";
+import { SubjectLayer } from "./SubjectMark";
 import { useLoop, usePlayhead, usePlaying, useTime } from "./playhead";
 
 const TRAIL_S = 1;
@@ -13,6 +14,7 @@ type Props = { id: number; clip: ClipFacts; judgement: Judgement; path: PathColu
 export function Player({ id, clip, judgement, path }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
+  const [marking, setMarking] = useState(false);
   useEffect(() => {
     playhead.attach(video.current);
     return () => playhead.attach(null);
@@ -43,8 +45,14 @@ export function Player({ id, clip, judgement, path }: Props) {
           onPause={playhead.changed}
         />
         {path && <Trail path={path} clip={clip} moves={judgement.move?.move != null} />}
+        <SubjectLayer id={id} clip={clip} marking={marking} onMarking={setMarking} />
       </div>
-      <Readout judgement={judgement} fps={clip.fps} />
+      <Readout
+        judgement={judgement}
+        fps={clip.fps}
+        marking={marking}
+        onMark={() => setMarking(!marking)}
+      />
     </div>
   );
 }
@@ -128,7 +136,14 @@ function Trail({ path, clip, moves }: TrailProps) {
   );
 }
 
-function Readout({ judgement, fps }: { judgement: Judgement; fps: number }) {
+type ReadoutProps = {
+  judgement: Judgement;
+  fps: number;
+  marking: boolean;
+  onMark: () => void;
+};
+
+function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
   const t = useTime();
   const playing = usePlaying();
   const loop = useLoop();
@@ -148,6 +163,7 @@ function Readout({ judgement, fps }: { judgement: Judgement; fps: number }) {
       </span>
       <span className="ml-auto flex gap-3">
         <Act keys="Space" words={playing ? "pause" : "play"} onClick={() => playhead.toggle()} />
+        <Act keys="M" words={marking ? "click it, or M" : "subject"} onClick={onMark} />
         <Act keys="→" words="frame" onClick={() => playhead.step(1, fps)} />
         {lee && (
           <Act

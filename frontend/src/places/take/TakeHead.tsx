@@ -5,6 +5,9 @@ import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
 
+/** What stands for the codec of a take that is a motion log alone. */
+const LOG_CODEC = "motion log";
+
 type Props = { detail: TakeDetail; onDelete: () => void };
 
 /** Name, facts of the file, and the way to its neighbours. */
@@ -21,11 +24,17 @@ export function TakeHead({ detail, onDelete }: Props) {
               {format.millimetres(Number(detail.focal_eq_mm.toFixed(1)))}
             </b>{" "}
             equivalent ·{" "}
-            <b className="font-semibold text-ink">
-              {clip.variable_rate ? "about " : ""}
-              {format.rate(clip.fps)}
-            </b>{" "}
-            for {format.rate(brief.delivery_fps)} · {clip.width}×{clip.height} ·{" "}
+            {clip.codec === LOG_CODEC ? (
+              `motion log, ${clip.fps.toFixed(0)} samples a second · `
+            ) : (
+              <>
+                <b className="font-semibold text-ink">
+                  {clip.variable_rate ? "about " : ""}
+                  {format.rate(clip.fps)}
+                </b>{" "}
+                for {format.rate(brief.delivery_fps)} · {clip.width}×{clip.height} ·{" "}
+              </>
+            )}
             {format.seconds(clip.duration_s)} ·{" "}
           </>
         )}

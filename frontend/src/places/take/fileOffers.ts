@@ -15,7 +15,7 @@ export function fileOffers(detail: Pick<TakeDetail, "clip" | "setup" | "focal_eq
   if (focal && Math.abs(focal.mm - detail.focal_eq_mm) > SAME_MM) {
     offers.push({ words: focal.words, focal_eq_mm: focal.mm });
   }
-  if (setup && !setup.typical) {
+  if (setup && !setup.typical && !clip.from_log) {
     const long = Math.max(clip.width, clip.height);
     const sameSize = long === Math.max(setup.width_px, setup.height_px);
     const sameRate = Math.abs(clip.fps - setup.rate_hz) <= SAME_RATE * setup.rate_hz;

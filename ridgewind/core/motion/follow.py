@@ -1,0 +1,138 @@
+"""Follow one thing that the shooter marked: where in the picture it is, frame by frame.
+
+Its look is compared with what was marked and with how it looked lately, because a subject turns
+and grows while the camera goes round it. What scores too low is lost, not guessed.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError, require_between
+from ridgewind.core.motion.pyramid import Image
+
+Floats = NDArray[np.float64]
+Float32s = NDArray[np.float32]
+
+PATCH_PX, SEARCH_PX = 17, 36
+"""Half sizes of what is compared and of where it is sought, px at the working size."""
+
+LEAST_SCORE, SURE_SCORE, MARKED_SCORE = 0.72, 0.85, 0.75
+"""Correlation from which a match is believed, from which the lately seen look is renewed, and from
+which what was marked itself has the say."""
+
+RENEWAL = 0.15
+MOST_LOST = 15
+"""Frames after which a lost subject is given up."""
+
+
+@dataclass(frozen=True)
+class SubjectPath:
+    """Where a subject was. t_s: (n,); x, y: (n,) from the picture's middle, percent of the long
+    side, right and down positive; not a number where it was lost."""
+
+    t_s: Floats
+    x_pct: Floats
+    y_pct: Floats
+
+
+@dataclass(frozen=True)
+class Centring:
+    """How near the middle a subject stayed. rms_pct, worst_pct: distance from it, percent of the
+    long side. worst_s: when. followed: share of the frames in which it was seen, 0 to 1."""
+
+    rms_pct: float
+    worst_pct: float
+    worst_s: float
+    followed: float
+
+
+def centring_of(path: SubjectPath, *, from_s: float, to_s: float) -> Centring | None:
+    """Centring between two times; None where the subject is not seen there."""
+    inside = (path.t_s >= from_s) & (path.t_s <= to_s)
+    away = np.hypot(path.x_pct[inside], path.y_pct[inside])
+    seen = np.isfinite(away)
+    if not seen.any():
+        return None
+    worst = int(np.nanargmax(away))
+    return Centring(
+        rms_pct=float(np.sqrt(np.nanmean(away**2))),
+        worst_pct=float(away[worst]),
+        worst_s=float(path.t_s[inside][worst]),
+        followed=float(seen.mean()),
+    )
+
+
+class Follower:
+    """Follows a subject through working pictures, one after the other, either way in time."""
+
+    def __init__(self, luma: Image, at_px: tuple[float, float]) -> None:
+        """luma: (height, width), the picture in which it was marked. at_px: where."""
+        height, width = luma.shape
+        require_between("x", at_px[0], 0, width - 1, "px")
+        require_between("y", at_px[1], 0, height - 1, "px")
+        if min(luma.shape) <= 2 * PATCH_PX + 2:
+            raise InvalidArgumentError("luma", luma.shape, "it must be larger than the patch")
+        self._shape = luma.shape
+        self._at = np.array(at_px, np.float64)
+        self._speed = np.zeros(2)
+        self._marked = _cut(luma, self._at)
+        self._lately = self._marked.copy()
+        self._lost = 0
+
+    def next(self, luma: Image) -> tuple[float, float] | None:
+        """Where the subject is in the next picture, px; None where it is not seen."""
+        if luma.shape != self._shape:
+            raise InvalidArgumentError("luma", luma.shape, f"its shape must be {self._shape}")
+        if self._lost > MOST_LOST:
+            return None
+        expected = self._at + self._speed
+        at, score, marked = self._find(luma, expected)
+        if score < LEAST_SCORE:
+            self._lost += 1
+            self._speed *= 0.5
+            return None
+        self._speed = 0.5 * self._speed + 0.5 * (at - self._at) if self._lost == 0 else self._speed
+        self._at, self._lost = at, 0
+        if score > SURE_SCORE and not marked:
+            seen = _cut(luma, at)
+            self._lately = (1 - RENEWAL) * self._lately + RENEWAL * seen
+        return float(at[0]), float(at[1])
+
+    def _find(self, luma: Image, expected: Floats) -> tuple[Floats, float, bool]:
+        """The best place near where it is expected, its score, and whether what was marked itself
+        was found there."""
+        reach = SEARCH_PX + PATCH_PX
+        corner = np.round(expected).astype(int) - reach
+        padded = cv2.copyMakeBorder(luma, reach, reach, reach, reach, cv2.BORDER_REPLICATE)
+        x, y = np.clip(corner + reach, 0, np.array(luma.shape[::-1]) - 1)
+        area = padded[y : y + 2 * reach + 1, x : x + 2 * reach + 1].astype(np.float32)
+        origin = np.array([x - reach, y - reach], np.float64) + PATCH_PX
+        for template, marked in ((self._marked, True), (self._lately, False)):
+            scores = np.asarray(cv2.matchTemplate(area, template, cv2.TM_CCOEFF_NORMED), np.float64)
+            row, column = np.unravel_index(int(scores.argmax()), scores.shape)
+            top = float(scores[row, column])
+            if not marked or top >= MARKED_SCORE:
+                break
+        fine = np.array([_vertex(scores[row], int(column)), _vertex(scores[:, column], int(row))])
+        return origin + np.array([column, row]) + fine, top, marked
+
+
+def _cut(luma: Image, at: Floats) -> Float32s:
+    side = 2 * PATCH_PX + 1
+    centre = (float(at[0]), float(at[1]))
+    patch = cv2.getRectSubPix(luma, (side, side), centre)
+    return np.asarray(patch, np.float32)
+
+
+def _vertex(values: Floats, index: int) -> float:
+    """Where between samples a peak is, -0.5 to 0.5."""
+    if not 0 < index < len(values) - 1:
+        return 0.0
+    a, b, c = values[index - 1 : index + 2]
+    curve = a - 2 * b + c
+    return float(np.clip(0.5 * (a - c) / curve, -0.5, 0.5)) if curve < 0 else 0.0
