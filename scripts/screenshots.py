@@ -58,6 +58,10 @@ def shoot(address: str, folder: Path) -> None:
             open_take(page, address, "Millstone, grip slips")
             page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
             if suffix == "":
+                open_take(page, address, "Mill door, walk-in, heels down")
+                page.keyboard.press("s")
+                settle(page)
+                page.screenshot(path=folder / "take-causes.png", full_page=True)
                 shoot_kit(page, address, folder)
             if suffix == "-narrow":
                 page.goto(f"{address}{gallery_bench(address)}?panel=rig")
