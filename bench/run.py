@@ -36,12 +36,14 @@ DECODE = (
 )
 ENLARGE = """
 import sys, av
+from fractions import Fraction
 source = av.open(sys.argv[1]); out = av.open(sys.argv[2] + ".part", "w", format="mp4")
 stream = out.add_stream("libx265", rate=30); stream.width, stream.height = 3840, 2160
 stream.pix_fmt = "yuv420p10le"
 stream.options = {"preset": "ultrafast", "crf": "24", "x265-params": "log-level=0"}
 for index, frame in zip(range(240), source.decode(video=0)):
-    big = frame.reformat(3840, 2160, "yuv420p10le"); big.pts = None
+    big = frame.reformat(3840, 2160, "yuv420p10le")
+    big.pts, big.time_base = index, Fraction(1, 30)
     out.mux(stream.encode(big))
 out.mux(stream.encode(None)); out.close()
 import os; os.replace(sys.argv[2] + ".part", sys.argv[2])

@@ -10,6 +10,8 @@ import tempfile
 from collections import Counter
 from pathlib import Path
 
+import numpy as np
+
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.causes import find_causes
 from ridgewind.standin.camera import film
@@ -20,6 +22,7 @@ from ridgewind.work.measuring import measure_film
 
 OUT = Path(__file__).parent.parent / "docs/truth.md"
 LOW_TRUST = 0.65
+TRUST_BINS = ((0.5, 0.65), (0.65, 0.8), (0.8, 0.9), (0.9, 0.97), (0.97, 1.01))
 SINGLE_TAKES, PAIRED_TAKES = 10, 4
 
 INTRODUCTION = """# Measured against the truth
@@ -31,13 +34,18 @@ page says why. Path error is the root mean square of pan and tilt, percent of th
 """
 
 
-def rows(hazards: tuple[Hazard, ...], folder: Path) -> tuple[list[str], list[str]]:
-    """Table rows, and what is out of its tolerance."""
+def rows(
+    hazards: tuple[Hazard, ...], folder: Path, pairs: list[np.ndarray]
+) -> tuple[list[str], list[str]]:
+    """Table rows, and what is out of its tolerance. pairs: gets (n, 2) trust and error of each
+    clip's frames."""
     lines, faults = [], []
     for hazard in hazards:
         path = folder / "take.mp4"
         truth = film(hazard.recipe, path, spoil=hazard.spoil)
-        found = compare(truth, measure_film(path).motion)
+        motion = measure_film(path).motion
+        found = compare(truth, motion)
+        pairs.append(np.column_stack([motion.trust, found.frame_pct]))
         lines.append(row_of(hazard.name, found))
         print(lines[-1], flush=True)
         wide = found.off is None or abs(found.off) > hazard.gust
@@ -45,6 +53,23 @@ def rows(hazards: tuple[Hazard, ...], folder: Path) -> tuple[list[str], list[str
         if (wide or away) and found.trust > LOW_TRUST:
             faults.append(hazard.name)
     return lines, faults
+
+
+def by_trust(pairs: list[np.ndarray]) -> list[str]:
+    """Error of a frame's step by its trust, over all clips."""
+    every = np.concatenate(pairs)
+    every = every[np.isfinite(every).all(axis=1)]
+    lines = [
+        "| trust of a frame | frames | middle error of its step, % | nine in ten under |",
+        "| --- | --- | --- | --- |",
+    ]
+    for low, high in TRUST_BINS:
+        errors = every[(every[:, 0] >= low) & (every[:, 0] < high), 1]
+        if len(errors):
+            middle, most = np.percentile(errors, [50, 90])
+            name = f"{low:g} to {min(high, 1):g}"
+            lines.append(f"| {name} | {len(errors)} | {middle:.4f} | {most:.4f} |")
+    return lines
 
 
 def confusion() -> list[str]:
@@ -75,11 +100,13 @@ def confusion() -> list[str]:
 
 def main() -> int:
     with tempfile.TemporaryDirectory() as name:
-        ordinary, one = rows(ORDINARY, Path(name))
-        hard, two = rows(HARD, Path(name))
+        pairs: list[np.ndarray] = []
+        ordinary, one = rows(ORDINARY, Path(name), pairs)
+        hard, two = rows(HARD, Path(name), pairs)
     parts = [
         INTRODUCTION.format(low=LOW_TRUST), "## Ordinary clips", "", HEADER, *ordinary, "",
-        "## Spoilt clips", "", HEADER, *hard, "", "## Causes", "", *confusion(), "",
+        "## Spoilt clips", "", HEADER, *hard, "", "## Error by trust", "",
+        *by_trust(pairs), "", "## Causes", "", *confusion(), "",
     ]  # fmt: skip
     OUT.write_text("\n".join(parts))
     for fault in one + two:

@@ -19,13 +19,16 @@ from ridgewind.media.probe import ClipFacts, facts_of, open_film
 THREADS = 4
 """Frames in flight; more than two cores, so that decoding goes on while a frame is measured."""
 
+FASTEST_HZ = 1000
 WIDEST_PIXEL = 4.0
 """Pixels of real films are at most about 2.4 times as wide as high; damaged headers say more."""
 
 COMB_FRAMES, LEAST_COMBED = 6, 2
 """First frames that are looked at for lines of two moments, and how many must show them."""
 
-COMB_RATIO, COMB_COLUMNS, LEAST_COMB_LINES = 1.12, 320, 240
+COMB_RATIO, COMB_COLUMNS, LEAST_COMB_LINES, MOST_COMB_LINES = 1.12, 320, 240, 1152
+"""Taller pictures are never interlaced, and six of them would fill the memory."""
+
 MOST_DAMAGED_PACKETS = 200
 """Packets in a row that may fail before the rest of the file is given up."""
 
@@ -76,7 +79,7 @@ class Film:
 
         Timestamps always grow: a missing or backward one is put one frame after the last.
         """
-        step_s = 1.0 / float(self._stream.average_rate or self._stream.guessed_rate or 25)
+        step_s = 1.0 / believed_rate(self._stream.average_rate, self._stream.guessed_rate)
         aspect = believed_aspect(self._stream.sample_aspect_ratio)
         last_s: float | None = None
         for frame in self._looked_at(self._frames()):
@@ -96,7 +99,8 @@ class Film:
 
     def _looked_at(self, frames: Iterator[av.VideoFrame]) -> Iterator[av.VideoFrame]:
         """The same frames, after the first few have told whether they are interlaced."""
-        first = list(itertools.islice(frames, COMB_FRAMES))
+        tall = (self._stream.height or 0) > MOST_COMB_LINES
+        first = [] if tall else list(itertools.islice(frames, COMB_FRAMES))
         flagged = any(frame.interlaced_frame for frame in first)
         combed = sum(is_combed(luma_of(frame)) for frame in first)
         self.interlaced = flagged or combed >= LEAST_COMBED
@@ -122,6 +126,11 @@ class Film:
                 if frames:
                     failed = 0
                 yield from frames
+
+
+def believed_rate(*told: Fraction | None) -> float:
+    """The first rate that a camera could have; 25 where a file says none, frames a second."""
+    return next((float(rate) for rate in told if rate and 1 <= rate <= FASTEST_HZ), 25.0)
 
 
 def believed_aspect(ratio: Fraction | None) -> float:

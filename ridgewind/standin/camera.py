@@ -66,9 +66,11 @@ class Take:
         return np.arange(count) / self.recipe.fps
 
     def poses(self, t_s: Floats) -> Floats:
-        """Poses (n, 6) at instants (n,)."""
-        intended = MOVES[self.recipe.move](t_s, self.recipe.seconds)
-        return intended if self.recipe.still else intended + self.body.pose(t_s)
+        """Poses (n, 6) at instants (n,); (n, 7) where the lens zooms."""
+        pose = MOVES[self.recipe.move](t_s, self.recipe.seconds)
+        if not self.recipe.still:
+            pose[:, :6] += self.body.pose(t_s)
+        return pose
 
 
 def plan(recipe: Recipe) -> Take:

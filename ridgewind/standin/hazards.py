@@ -253,6 +253,7 @@ HARD = (
     Hazard("heavy compression, steady", _take("ridge", how=STEADY, crf=38, seed=35)),
     Hazard("rolling shutter", _take("door", how=ONE_HAND, read_out_s=0.02, seed=36)),
     Hazard("fast sweep", _take("ridge", "pan", seconds=1.2, fps=60.0, seed=37)),
+    Hazard("lens zooms in", _take("door", "zoom", seed=43)),
     Hazard("run", _take("door", "walk", Technique(cadence_hz=2.7, landing=2.0), seed=38)),
     Hazard("every fifth frame twice", _take("door", seed=39), repeats(5)),
     Hazard("every other frame twice", _take("door", fps=60.0, seed=40), repeats(2)),

@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 Move = Callable[[Floats, float], Floats]
-"""(instants (n,), length of the take in s) to the intended pose (n, 6)."""
+"""(instants (n,), length of the take in s) to the intended pose (n, 6), or (n, 7) with a zoom."""
 
-WALK_M_S = 0.55
+WALK_M_S, ZOOM = 0.55, 1.6
 PAN_DEG, TILT_DEG, SLIDE_M, RISE_M = 14.0, 8.0, 0.5, 0.35
 
 
@@ -48,6 +48,13 @@ def _walk(t_s: Floats, length_s: float) -> Floats:
     return out
 
 
+def _zoom(t_s: Floats, length_s: float) -> Floats:
+    """The lens zooms in; the pose carries its growth in a seventh column."""
+    out = np.zeros((len(t_s), 7))
+    out[:, 6] = ZOOM ** _eased(t_s, length_s)
+    return out
+
+
 MOVES: dict[str, Move] = {
     "hold": _still,
     "pan": _along(0, -PAN_DEG / 2, PAN_DEG / 2),
@@ -55,4 +62,5 @@ MOVES: dict[str, Move] = {
     "slide": _along(3, -SLIDE_M / 2, SLIDE_M / 2),
     "rise": _along(4, RISE_M / 2, -RISE_M / 2),
     "walk": _walk,
+    "zoom": _zoom,
 }

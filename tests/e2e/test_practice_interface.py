@@ -27,6 +27,14 @@ def keep_session(page: Page, address: str) -> str:
     return page.url
 
 
+def begin(page: Page) -> None:
+    """Accept the cautions, start, and go past warming and setting up."""
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+
+
 def states(server, session_id: int = 1) -> list[str]:
     found = server.get(f"/api/sessions/{session_id}")["session"]["takes"]
     return [take["state"] for take in found]
@@ -78,10 +86,7 @@ def test_a_session_is_run_broken_off_and_taken_up_again(fresh, page):
 def test_cues_keep_time_with_the_audio_clock(fresh, page):
     address = keep_session(page, fresh.address)
     page.goto(address)
-    page.get_by_role("button", name=re.compile("cautions: begin")).click()
-    page.get_by_role("button", name=re.compile("^Start")).click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
+    begin(page)
     wait_for(page, "slate", 0)
     wait_for(page, "roll", 0)
     cues = json.loads(page.get_by_test_id("runner").get_attribute("data-cues"))
@@ -130,10 +135,7 @@ def test_what_is_heard_begins_within_20_ms_of_its_time(fresh, browser):
     page = context.new_page()
     page.add_init_script(f"window.ear = {json.dumps(EAR)};{LISTEN}")
     page.goto(keep_session(page, fresh.address))
-    page.get_by_role("button", name=re.compile("cautions: begin")).click()
-    page.get_by_role("button", name=re.compile("^Start")).click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
+    begin(page)
     wait_for(page, "roll", 0)
     page.wait_for_timeout(700)
     cues = json.loads(page.get_by_test_id("runner").get_attribute("data-cues"))
@@ -150,10 +152,7 @@ def test_notes_outlive_the_page_that_could_not_send_them(fresh, browser):
     page = context.new_page()
     address = keep_session(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
-    page.get_by_role("button", name=re.compile("cautions: begin")).click()
-    page.get_by_role("button", name=re.compile("^Start")).click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
+    begin(page)
     wait_for(page, "slate", 0)
     page.route(re.compile(r"/api/sessions/1/takes/"), lambda route: route.abort())
     wait_for(page, "rest", 0)
@@ -172,10 +171,7 @@ def test_notes_wait_for_a_server_that_is_away(fresh, browser):
     page = context.new_page()
     address = keep_session(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
-    page.get_by_role("button", name=re.compile("cautions: begin")).click()
-    page.get_by_role("button", name=re.compile("^Start")).click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
+    begin(page)
     wait_for(page, "slate", 0)
     # Without a network the browser calls itself offline, yet this computer still answers.
     page.evaluate("dispatchEvent(new Event('offline'))")

@@ -15,7 +15,7 @@ from ridgewind.core.practice.slate import slate_text
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.e2e.conftest import CHROMIUM, FLAGS
-from tests.e2e.test_practice_interface import keep_session, wait_for
+from tests.e2e.test_practice_interface import begin, keep_session, wait_for
 
 pytestmark = pytest.mark.e2e
 SPEED = 12
@@ -56,10 +56,7 @@ def filed(server) -> list[int | None]:
 def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path):
     address = keep_session(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
-    page.get_by_role("button", name=re.compile("cautions: begin")).click()
-    page.get_by_role("button", name=re.compile("^Start")).click()
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
+    begin(page)
     wait_for(page, "roll", 1)
     wait_for(page, "rest", 1)
     page.keyboard.press("Escape")

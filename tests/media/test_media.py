@@ -290,3 +290,11 @@ def test_missing_timestamps_are_put_one_frame_apart(tmp_path):
     motion = measure_film(path).motion
     assert len(motion.t_s) == 40
     assert (np.diff(motion.t_s) > 0).all()
+
+
+def test_frames_that_all_claim_one_moment_are_put_apart(tmp_path):
+    """As broken recorders write them: the rate that follows from it cannot be."""
+    path = write_film(tmp_path / "one.mkv", shaken(40), times=[k / 90_000 for k in range(40)])
+    measured = measure_film(path)
+    assert measured.frames == 40
+    assert (np.diff(measured.motion.t_s) > 0).all()

@@ -8,7 +8,7 @@ the picture has to earn its say.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import cv2
 import numpy as np
@@ -27,6 +27,7 @@ from ridgewind.core.motion.fit import (
     rough_similarity,
 )
 from ridgewind.core.motion.path import TRUSTED, Motion
+from ridgewind.core.motion.reference import MIN_POINTS, Kept, Reference, make_reference
 from ridgewind.core.motion.rows import Row, assemble, in_path_units, without_tiny_shots
 
 METHOD = "patches-2"
@@ -41,22 +42,15 @@ NOISE_PX = 0.03
 COARSE_NOISE_PX = 0.25
 """Scatter of patches at the quarter size, px there."""
 
-NO_POINTS: Floats = np.empty((0, 2))
 PLACE_OF_LEVEL = {pyramid.FULL: 0, pyramid.QUARTER: 1, pyramid.EIGHTH: 2}
 FIT_ROUNDS = 2
 SURE_PX = 1.0
 """While predictions have been off by less, px at the working size, the coarse search is spared."""
 
 SURPRISE_DECAY = 0.9
-FIRST_SURPRISE = 0.01
 FINE_ITERATIONS = 2
 MIN_SCORE = 0.6
 """Correlation with its template from which a patch is believed."""
-
-MIN_POINTS = 10
-NEW_POINT_SAY, LOST_PLACE_SAY = 0.35, 0.04
-"""Say of a new point: where the picture is new, and where points of the last reference are out of
-sight or move otherwise, so that what crosses the picture cannot talk itself into it."""
 
 MEMORY = 0.12
 """Share of the newest frame in a point's memory of agreement."""
@@ -86,24 +80,6 @@ ERROR_SCALE_PX = 0.25
 """Standard error of the centre at which trust falls to a half, px at the working size."""
 
 
-@dataclass
-class _Reference:
-    """The picture that frames are compared with."""
-
-    points: Floats  # (n, 2) centred, in long sides
-    fine: patches.Templates
-    quarter: patches.Templates
-    eighth: patches.Templates
-    agree: Floats  # (n,) memory of agreement, 0 to 1
-    usual: float  # weight of agreeing points just after it was chosen
-    h: Floats
-    h_before: Floats
-    surprise: float  # how far predictions have lately been off, long sides
-    born_s: Floats  # (n,) when each point was first found
-    missed: int = 0
-    age: int = 0  # frames located against it
-
-
 class Tracker:
     """Feed working pictures in order, then finish().
 
@@ -119,7 +95,7 @@ class Tracker:
         self._centre = np.array([(width - 1) / 2.0, (height - 1) / 2.0])
         self._rows: list[Row] = []
         self._cuts: list[int] = []
-        self._reference: _Reference | None = None
+        self._reference: Reference | None = None
         self._error_before = np.zeros(4)  # left behind by earlier references
         self._thumb: Float32s | None = None  # the last picture that could be placed
         self._suspect: Tracker | None = None  # what follows a suspected cut, on probation
@@ -174,51 +150,14 @@ class Tracker:
         return self._accept(t_s, luma, levels, fit, seen, trust)
 
     def _begin(self, t_s: float, luma: pyramid.Image, levels: list[Float32s]) -> Row:
-        self._reference = self._make_reference(luma, levels, t_s)
+        self._reference = make_reference(luma, levels, t_s=t_s)
         if self._reference is None:
             return Row(t_s, None, None, 0.0, _poor_picture(luma))
         still = Similarity(0.0, 0.0, 0.0, 0.0)
         return Row(t_s, still, self._error_before.copy(), 1.0, "")
 
-    def _make_reference(
-        self,
-        luma: pyramid.Image,
-        levels: list[Float32s],
-        t_s: float,
-        kept: tuple[Floats, Floats, Floats] | None = None,
-        lost: Floats = NO_POINTS,
-    ) -> _Reference | None:
-        """A reference from a picture; kept: centred points, memories and ages to carry over.
-        lost: where points were given up that should still be in view."""
-        found = (patches.find_points(luma) - self._centre) / self._long
-        say = np.full(len(found), NEW_POINT_SAY)
-        born_s = np.full(len(found), t_s)
-        if kept is not None and len(kept[0]):
-            old, memory, old_born_s = kept
-            new = _apart(found, old) > 0.5 / patches.GRID[0]
-            if len(lost):
-                say[_apart(found, lost) < 1.0 / patches.GRID[0]] = LOST_PLACE_SAY
-            found = np.concatenate([old, found[new]])
-            say = np.concatenate([memory, say[new]])
-            born_s = np.concatenate([old_born_s, born_s[new]])
-        if len(found) < MIN_POINTS:
-            return None
-        points_px = found * self._long + self._centre
-        return _Reference(
-            points=found,
-            fine=patches.make_templates(levels[0], points_px, level=pyramid.FULL),
-            quarter=patches.make_templates(levels[1], points_px, level=pyramid.QUARTER),
-            eighth=patches.make_templates(levels[2], points_px, level=pyramid.EIGHTH),
-            agree=say,
-            usual=float(say.sum()),
-            h=np.eye(3),
-            h_before=np.eye(3),
-            surprise=FIRST_SURPRISE,
-            born_s=born_s,
-        )
-
     def _locate(
-        self, reference: _Reference, levels: list[Float32s], start: Floats | None = None
+        self, reference: Reference, levels: list[Float32s], start: Floats | None = None
     ) -> tuple[Fit | None, NDArray[np.bool_]]:
         """Align every patch, coarse to fine, and fit the motion.
 
@@ -259,7 +198,7 @@ class Tracker:
         weights[seen] = fit.weights
         return replace(fit, weights=weights), seen
 
-    def _predict(self, reference: _Reference, start: Floats | None) -> Floats:
+    def _predict(self, reference: Reference, start: Floats | None) -> Floats:
         if start is None:
             h = reference.h @ np.linalg.inv(reference.h_before) @ reference.h
             steady: Floats = h / h[2, 2]
@@ -277,7 +216,7 @@ class Tracker:
         inside &= np.abs(y - (height - 1) / 2) < (height - 1) / 2 - edge
         return inside
 
-    def _trust(self, reference: _Reference, fit: Fit, seen: NDArray[np.bool_]) -> float:
+    def _trust(self, reference: Reference, fit: Fit, seen: NDArray[np.bool_]) -> float:
         """How far the fit can be believed: agreement, spread over the picture, sharpness."""
         in_frame = self._inside(apply(fit.h, reference.points) * self._long + self._centre)
         weight = fit.weights * reference.agree
@@ -333,7 +272,7 @@ class Tracker:
             return Row(t_s, Similarity(0.0, 0.0, 0.0, 0.0), np.zeros(4), trust, "", apart=apart)
         return Row(t_s, step, error, trust, "", apart=apart)
 
-    def _worn(self, reference: _Reference, fit: Fit) -> bool:
+    def _worn(self, reference: Reference, fit: Fit) -> bool:
         moved = read_at_centre(fit.h)
         agreeing = float((fit.weights * reference.agree).sum())
         return (
@@ -352,8 +291,8 @@ class Tracker:
         inside = self._inside(here * self._long + self._centre)
         keep = (fit.weights > BELIEVED_WEIGHT) & inside
         lost = here[inside & ~keep]
-        kept = (here[keep], reference.agree[keep], reference.born_s[keep])
-        made = self._make_reference(luma, levels, t_s, kept, lost)
+        kept = Kept(here[keep], reference.agree[keep], reference.born_s[keep], lost)
+        made = make_reference(luma, levels, t_s=t_s, kept=kept)
         if made is not None:
             drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
             made.h_before = drift / drift[2, 2]
@@ -377,7 +316,7 @@ class Tracker:
         if self._suspect is not None:
             self._suspect._take(t_s, luma, levels)
         elif reference.missed > LOST_FRAMES:
-            self._reference = self._make_reference(luma, levels, t_s)
+            self._reference = make_reference(luma, levels, t_s=t_s)
         poor = _poor_picture(luma) if self._reference is None else "blur"
         return Row(t_s, None, None, 0.0, poor)
 
@@ -408,12 +347,6 @@ class Tracker:
 def _mean_apart(a: pyramid.Image, b: pyramid.Image) -> float:
     """Mean difference of two pictures, grey levels."""
     return float(cv2.norm(a, b, cv2.NORM_L1)) / a.size
-
-
-def _apart(points: Floats, others: Floats) -> Floats:
-    """Distance (n,) of each point (n, 2) to the nearest of others (m, 2), by the longer side."""
-    out: Floats = np.abs(points[:, None] - others[None]).max(axis=2).min(axis=1)
-    return out
 
 
 def _linear_at_centre(h: Floats) -> Floats:
