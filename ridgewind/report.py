@@ -13,7 +13,7 @@ from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
 from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.motion import METHOD, Motion
 from ridgewind.core.motion.table import to_csv
-from ridgewind.core.shake.bands import Band
+from ridgewind.core.moves import MoveReading
 from ridgewind.work.measuring import Measured
 
 USUAL_FOCAL_EQ_MM = 26.0
@@ -90,6 +90,17 @@ def readings(
             for shot in assessment.reading.shots
         ],
         "bands": {band.name: _rounded(band.share, 4) for band in assessment.bands},
+        "causes": [
+            {
+                "cause": cause.key,
+                "share": _rounded(cause.share, 4),
+                "certainty": _rounded(cause.certainty, 3),
+                "evidence": cause.evidence,
+                "change": cause.change,
+            }
+            for cause in assessment.causes.causes
+        ],
+        "move": _move(assessment.move),
         "lee": None
         if lee is None
         else {
@@ -136,6 +147,8 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
             if band.share is not None
         ),
     ]
+    for cause in assessment.causes.causes:
+        lines.append(f"{cause.name} {100 * cause.share:.0f} %: {cause.evidence} {cause.change}")
     if assessment.lee is not None:
         lee = assessment.lee
         lines.append(f"Lee: {lee.start_s:.1f} to {lee.end_s:.1f} s at gust {lee.gust:.1f}.")
@@ -150,8 +163,22 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
     return "\n".join(lines)
 
 
-def _band(band: Band) -> str:
-    return f"{band.name} {100 * (band.share or 0.0):.0f} %"
+def _move(found: MoveReading | None) -> dict[str, Any] | None:
+    """The move that was meant; null where the camera was held, or too little was measured."""
+    if found is None or found.move is None:
+        return None
+    move = found.move
+    return {
+        "kind": move.kind,
+        "direction": move.direction,
+        "start_s": _rounded(move.start_s, 3),
+        "end_s": _rounded(move.end_s, 3),
+        "extent": _rounded(move.extent, 3),
+        "extent_deg": _rounded(move.extent_deg, 3),
+        "evenness": _rounded(move.evenness, 4),
+        "reversals": move.reversals,
+        "cross_pct": _rounded(move.cross_pct, 3),
+    }
 
 
 def _one(value: float | None) -> str:

@@ -39,6 +39,9 @@ def test_measure_prints_a_summary_and_writes_path_and_readings(short_film, tmp_p
     assert rows[0] == ["t_s", "pan_pct", "tilt_pct", "roll_deg", "zoom_pct", "trust"]
     assert len(rows) == 46
     readings = json.loads((tmp_path / "r.json").read_text())
+    assert readings["causes"][0]["evidence"] in result.output
+    assert all(0 < cause["certainty"] <= 1 for cause in readings["causes"])
+    assert readings["move"] is None or readings["move"]["extent"] > 0
     assert readings["clip"] == {
         "width": 320, "height": 180, "fps": 30.0, "variable_rate": False, "duration_s": 1.5,
         "frames": 45, "codec": "h264", "claimed_duration_s": None,

@@ -1,8 +1,9 @@
 """Slates within a film: seen while it is measured, and the film split where it holds several takes.
 
 A slate is looked for at the head of a film, where it belongs. Once one was read, the next take
-cannot begin before the first has ended, so that only films that go on are looked through further,
-with a cheap look first.
+cannot begin before the first has ended, so that only films that go on are looked through further.
+Beyond the head a cheap look comes first: at the working size while no slate was seen, which misses
+small ones, and at full reading size once one was.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ import sqlite3
 from collections.abc import Callable
 
 import cv2
+import numpy as np
 
 from ridgewind.core.practice.session import COUNT_IN_S
 from ridgewind.core.practice.slate import SlateSeen, find_slate, looks_like_slate, parts_between
@@ -58,10 +60,12 @@ class SlateWatch:
         if self._take_seconds is None or since_s < self._next_s:
             return
         self._next_s = since_s + EVERY_S
-        if since_s > HEAD_S and not looks_like_slate(picture.luma):
+        late = since_s > HEAD_S
+        if late and not self.seen and not looks_like_slate(picture.luma):
             return
         image = still_of(picture, long_side_px=LONG_SIDE_PX)
-        found = find_slate(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
+        luma = np.asarray(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY), np.uint8)
+        found = None if late and not looks_like_slate(luma) else find_slate(luma)
         if found is None:
             self._pass_over(since_s)
             return

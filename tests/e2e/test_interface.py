@@ -95,7 +95,7 @@ def test_causes_are_named_with_evidence_and_one_thing_to_change(demo, page):
     expect(page.get_by_test_id("band-jitter")).to_be_visible()
     open_take(page, demo.address, "Mill door, camera on the sill")
     expect(page.get_by_text("No clear cause.")).to_be_visible()
-    expect(page.get_by_text("Held The frame wandered")).to_be_visible()
+    expect(page.get_by_text("Held. The frame wandered")).to_be_visible()
     open_take(page, demo.address, "Ridge, pan from the hips")
     expect(page.get_by_text(re.compile("Pan or slide right, .* 14° as a turn"))).to_be_visible()
 

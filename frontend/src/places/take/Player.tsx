@@ -155,8 +155,7 @@ function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
         <b className="font-semibold text-ink">{format.exactSeconds(t)}</b>
       </span>
       <span>
-        gust here{" "}
-        <b className="font-semibold text-ink">{format.gust(gustAt(judgement.trace, t))}</b>
+        gust <b className="font-semibold text-ink">{format.gust(gustAt(judgement.trace, t))}</b>
       </span>
       <span>
         trust <b className="font-semibold text-ink">{format.share(judgement.trusted_share)}</b>
@@ -168,7 +167,7 @@ function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
         {lee && (
           <Act
             keys="C"
-            words={loop ? "end loop" : "loop the lee"}
+            words={loop ? "end loop" : "loop lee"}
             onClick={() => playhead.setLoop(loop ? null : { from: lee.start_s, to: lee.end_s })}
           />
         )}
