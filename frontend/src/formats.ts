@@ -47,6 +47,8 @@ export const REMEDY_WORDS = {
   keep: "Keep as shot",
   lee: "Keep the lee",
   slow: "Slow it",
+  polish: "Polish",
+  slow_polish: "Slow and polish",
   retake: "Do it again",
 } as const;
 

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 FeelName = Literal["locked", "smooth", "alive", "raw"]
 ScreenName = Literal["phone", "laptop", "cinema"]
-RemedyName = Literal["keep", "lee", "slow", "retake"]
+RemedyName = Literal["keep", "lee", "slow", "polish", "slow_polish", "retake"]
 JobState = Literal["queued", "running", "done", "failed", "cancelled"]
 SortName = Literal["imported", "recorded", "name", "gust", "length"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]

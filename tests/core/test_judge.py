@@ -15,7 +15,8 @@ from tests.conftest import make_motion, sine
 
 def judged(motion, *, fps=30.0, has_sound=False, size_px=(1920, 1080), focal_eq_mm=26.0, **brief):
     clip = Clip(fps, len(motion.t_s) / fps, has_sound, size_px, focal_eq_mm)
-    return assess(Analysis(motion), clip, replace(usual_brief(), **brief))
+    # Polish has tests of its own; here nothing may be cropped.
+    return assess(Analysis(motion), clip, replace(usual_brief(), **{"most_crop_pct": 0.0} | brief))
 
 
 def remedies(assessment):

@@ -45,8 +45,8 @@ def test_the_demo_reaches_every_verdict(demo, page):
     rows = page.get_by_role("listitem").filter(has=page.get_by_role("link"))
     expect(rows.first).to_be_visible()
     found = {line["remedy"] for line in demo.get("/api/takes")["takes"]}
-    assert found == {"keep", "lee", "slow", "retake"}
-    for words in ("Keep as shot", "Keep the lee", "Slow it", "Do it again"):
+    assert found == {"keep", "lee", "slow", "polish", "retake"}
+    for words in ("Keep as shot", "Keep the lee", "Slow it", "Polish", "Do it again"):
         expect(page.get_by_text(words).first).to_be_attached()
 
 

@@ -1702,7 +1702,7 @@ export interface components {
        * Verdict
        * @enum {string}
        */
-      verdict: "keep" | "lee" | "slow" | "retake";
+      verdict: "keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake";
     };
     /** Kit */
     Kit: {
@@ -2327,7 +2327,7 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake";
       /** Start S */
       start_s: number | null;
     };
@@ -2867,7 +2867,7 @@ export interface components {
       /** Recorded At */
       recorded_at: string | null;
       /** Remedy */
-      remedy: ("keep" | "lee" | "slow" | "retake") | null;
+      remedy: ("keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake") | null;
       /** Ridge */
       ridge: string;
       /**
@@ -5149,7 +5149,7 @@ export interface operations {
       query?: {
         sort?: "imported" | "recorded" | "name" | "gust" | "length";
         descending?: boolean;
-        remedy?: ("keep" | "lee" | "slow" | "retake") | "none" | null;
+        remedy?: ("keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake") | "none" | null;
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
         text?: string | null;
         offset?: number;

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.judge.brief import Brief
+from ridgewind.core.judge.polish import PolishCurve, polish_curve
 from ridgewind.core.judge.remedies import Clip, Decision, Lee, decide, find_lee, slow_rate
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.moves.move import MoveReading, read_move
@@ -38,6 +39,7 @@ class Assessment:
     body_deg_s: float | None
     causes: Causes
     move: MoveReading | None
+    polish: PolishCurve | None
     decision: Decision
 
 
@@ -49,6 +51,7 @@ class Analysis:
         self._readings: dict[float, Reading] = {}
         self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
         self._causes: dict[bool, Causes] = {}
+        self._polish: dict[float, PolishCurve | None] = {}
         self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
 
     def reading(self, playback: float = 1.0) -> Reading:
@@ -76,6 +79,15 @@ class Analysis:
             self._move = (key, found)
         return self._move[1]
 
+    def polish(self, playback: float = 1.0) -> PolishCurve | None:
+        """The curve of crop against shake left, at a playback rate."""
+        if playback not in self._polish:
+            while len(self._polish) >= MOST_READINGS:
+                self._polish.pop(next(iter(self._polish)))
+            reading = self.reading(playback)
+            self._polish[playback] = polish_curve(reading, aspect=self.motion.aspect)
+        return self._polish[playback]
+
     def causes(self, *, moves: bool) -> Causes:
         """Why it shakes. moves: the camera was meant to move."""
         if moves not in self._causes:
@@ -90,6 +102,7 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
     slowed = None if rate is None else analysis.reading(rate)
     bands, powers = analysis.bands()
     move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
+    polish = analysis.polish()
     causes = analysis.causes(moves=move is not None and move.move is not None)
     lee = find_lee(reading, brief)
     speed = reading.speed_pct_s
@@ -105,5 +118,17 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
         body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
         causes=causes,
         move=move,
-        decision=decide(reading, slowed, bands, causes, brief, lee=lee, clip=clip),
+        polish=polish,
+        decision=decide(
+            reading,
+            slowed,
+            bands,
+            causes,
+            brief,
+            lee=lee,
+            clip=clip,
+            polish=polish,
+            slow_polish=None if rate is None else analysis.polish(rate),
+            apart=analysis.motion.apart,
+        ),
     )

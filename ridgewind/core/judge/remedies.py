@@ -1,6 +1,7 @@
 """What to do with a take, in the order that a shooter would choose.
 
-Keep as shot; keep the lee; slow it; do it again. The first that passes is the verdict.
+Keep as shot; keep the lee; slow it; polish it; slow and polish; do it again. The first that passes
+is the verdict.
 """
 
 from __future__ import annotations
@@ -8,10 +9,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
+from ridgewind.core.judge.polish import (
+    BLUR_PCT,
+    LIGHT_PCT,
+    MEDIUM_PCT,
+    MOST_APART,
+    MOST_BLUR_PCT,
+    PolishCurve,
+)
 from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
-from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING
+from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING, to_gust
 from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
 from ridgewind.core.shake.reading import Reading, ShotReading
 
@@ -55,10 +64,10 @@ class Clip:
 class Remedy:
     """One way on, and what comes of it.
 
-    kind: keep, lee, slow or retake. passes: it meets the brief. gust, peak: after it, None
-    where it does not apply. start_s, end_s: part of the file that it uses. rate: playback
-    rate, 1 for as shot. plays_s: seconds on screen. cost: what it takes away, "" for nothing.
-    reason: why it passes or why it is not open, one or two short sentences.
+    kind: keep, lee, slow, polish, slow_polish or retake. passes: it meets the brief. gust, peak:
+    after it, None where it does not apply. start_s, end_s: part of the file that it uses. rate:
+    playback rate, 1 for as shot. plays_s: seconds on screen. cost: what it takes away, "" for
+    nothing. reason: why it passes or why it is not open, one or two short sentences.
     """
 
     kind: str
@@ -121,16 +130,22 @@ def decide(
     *,
     lee: Lee | None,
     clip: Clip,
+    polish: PolishCurve | None,
+    slow_polish: PolishCurve | None,
+    apart: float,
 ) -> Decision:
     """Weigh the remedies.
 
     lee: the calm stretch as shot. slowed: the reading at the rate that delivery allows, None
-    where slowing is not open.
+    where slowing is not open. polish, slow_polish: what polishing would leave, as shot and
+    slowed. apart: share of the picture that moves otherwise.
     """
     remedies = (
         _keep(as_shot, brief, clip),
         _keep_lee(lee, as_shot, brief, clip.duration_s),
         _slow(slowed, brief, clip),
+        polish_remedy("polish", polish, as_shot, brief, clip, apart),
+        polish_remedy("slow_polish", slow_polish, slowed, brief, clip, apart),
         _retake(bands, causes, as_shot, brief, clip),
     )
     chosen = next(remedy for remedy in remedies if remedy.passes)
@@ -254,6 +269,70 @@ def _slow(reading: Reading | None, brief: Brief, clip: Clip) -> Remedy:
     )  # fmt: skip
 
 
+def polish_remedy(
+    kind: str,
+    curve: PolishCurve | None,
+    reading: Reading | None,
+    brief: Brief,
+    clip: Clip,
+    apart: float,
+) -> Remedy:
+    """The least crop that passes, or the best that the brief's crop allows."""
+    if curve is None or reading is None:
+        reason = "Not open: it cannot be slowed." if kind == "slow_polish" else "Not measurable."
+        return Remedy(kind, False, None, None, None, None, 1.0, None, "", reason)
+    within = [point for point in curve.points if point.crop_pct <= brief.most_crop_pct]
+    if not within:
+        least = curve.points[0].crop_pct
+        reason = f"Not open: the lightest takes {least:.1f} % crop, of {brief.most_crop_pct:g} %."
+        return Remedy(kind, False, None, None, None, None, reading.playback, None, "", reason)
+    seen = [
+        (to_gust(point.speed_pct_s, screen_deg=brief.screen_deg),
+         to_gust(point.peak_pct_s, screen_deg=brief.screen_deg), point)
+        for point in within
+    ]  # fmt: skip
+    passing = [one for one in seen if _passes(one[0], one[1], brief)]
+    gust, peak, point = passing[0] if passing else min(seen, key=lambda one: one[0])
+    plays_s = clip.duration_s / reading.playback
+    enough = kind == "polish" or plays_s >= brief.wanted_s
+    warnings = _polish_warnings(curve, clip, brief, point.crop_pct, apart)
+    lost = reading.playback < 1.0 and clip.has_sound
+    cost = f"{point.crop_pct:.1f} % crop{', sound lost' if lost else ''}"
+    how = strength(point.crop_pct)
+    smears = curve.blur_pct > MOST_BLUR_PCT
+    if passing and smears:
+        reason = f"{point.crop_pct:.1f} % crop would do, but it smears.{warnings}"
+    elif passing:
+        reason = f"{how}: {point.crop_pct:.1f} % crop.{warnings}"
+    else:
+        reason = f"Still over target with {point.crop_pct:.1f} % crop.{warnings}"
+    return Remedy(
+        kind, bool(passing) and enough and not smears, gust, peak, *_whole(reading),
+        reading.playback, plays_s, cost, reason,
+    )  # fmt: skip
+
+
+def strength(crop_pct: float) -> str:
+    """Light, medium or strong, by the crop that it takes."""
+    return "Light" if crop_pct <= LIGHT_PCT else "Medium" if crop_pct <= MEDIUM_PCT else "Strong"
+
+
+def _polish_warnings(
+    curve: PolishCurve, clip: Clip, brief: Brief, crop_pct: float, apart: float
+) -> str:
+    """What will be seen all the same, each with its figure."""
+    found = []
+    left_px = max(clip.size_px) * (1.0 - crop_pct / 100.0)
+    wanted_px = max(brief.delivery_width_px, brief.delivery_height_px)
+    if left_px * LEAST_ENLARGING < wanted_px:
+        found.append(f"{left_px:.0f} px are left for {wanted_px}.")
+    if curve.blur_pct > BLUR_PCT:
+        found.append(f"Motion blur stays ({curve.blur_pct:.2f} %).")
+    if apart > MOST_APART:
+        found.append("Near things move otherwise and will bend.")
+    return f" {' '.join(found)}" if found else ""
+
+
 def _retake(
     bands: tuple[Band, ...], causes: Causes, reading: Reading, brief: Brief, clip: Clip
 ) -> Remedy:
@@ -296,6 +375,9 @@ def _verdict_text(chosen: Remedy, remedies: tuple[Remedy, ...], brief: Brief) ->
             f"Keep the lee from {chosen.start_s:.1f} to {chosen.end_s:.1f} s: "
             f"gust {chosen.gust:.1f} there, within {target}."
         )
+    if chosen.kind in ("polish", "slow_polish"):
+        slowed = f"Slow to {100 * chosen.rate:.0f} % and polish" if chosen.rate < 1 else "Polish it"
+        return f"{slowed}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
     if chosen.kind == "slow":
         return f"Slow to {100 * chosen.rate:.0f} %: gust {chosen.gust:.1f}, within {target}. " + (
             chosen.reason

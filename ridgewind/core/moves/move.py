@@ -12,8 +12,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import extend_oddly, filter_extended
 from ridgewind.core.shake.reading import Reading, ShotReading
+from ridgewind.core.shake.smooth import smoothed
 from ridgewind.core.units import aspect_to_rho, pct_to_deg
 
 Floats = NDArray[np.float64]
@@ -127,14 +127,16 @@ def read_move(
         return None
     rho = aspect_to_rho(aspect)
     seen = _in_long_sides(shot.path, rho)
-    meant = _under(seen, INTENDED_HZ, shot.rate_hz)
+    meant = smoothed(seen, corner_hz=INTENDED_HZ, rate_hz=shot.rate_hz)
     t_s = shot.start_s + np.arange(len(meant)) / shot.rate_hz
     move = _move_of(shot, seen, meant, t_s, rho, focal_eq_mm, expected=expected)
     return MoveReading(
         move=move,
         t_s=t_s,
         intended=meant[:, :2],
-        wander_pct=float(np.ptp(_under(seen[:, :2], WANDER_HZ, shot.rate_hz), axis=0).max()),
+        wander_pct=float(
+            np.ptp(smoothed(seen[:, :2], corner_hz=WANDER_HZ, rate_hz=shot.rate_hz), axis=0).max()
+        ),
         entry=_join(meant[: round(JOIN_S * shot.rate_hz) + 1], shot.rate_hz),
         exit=_join(meant[-round(JOIN_S * shot.rate_hz) - 1 :], shot.rate_hz),
     )
@@ -151,21 +153,6 @@ def _in_long_sides(path: Floats, rho: float) -> Floats:
         ]
     )
     return out
-
-
-def _under(path: Floats, corner_hz: float, rate_hz: float) -> Floats:
-    """What is slower than a corner, without delay.
-
-    A Gaussian with half its gain at the corner (chosen here: it does not ring, as a steeper edge
-    would where a move begins). The line between the ends is set aside meanwhile, because a
-    Fourier transform would join them by a jump.
-    """
-    extended, added = extend_oddly(path, rate_hz=rate_hz)
-    line = np.linspace(extended[0], extended[-1], len(extended))
-    hz = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
-    gains = np.asarray(np.exp2(-((hz / corner_hz) ** 2)), np.float64)
-    smooth = filter_extended(extended - line, gains, added=added, count=len(path))
-    return smooth + line[added : added + len(path)]
 
 
 def _move_of(
@@ -197,7 +184,9 @@ def _move_of(
     way = float(abs(along[after] - along[before]))
     cross, dip = _off_line(meant[inside], part)
     extent, extent_deg = _extent(kind, way, sign, rho, focal_eq_mm)
-    finer = np.gradient(_under(seen[:, part : part + 1], EASE_HZ, shot.rate_hz)[:, 0])
+    finer = np.gradient(
+        smoothed(seen[:, part : part + 1], corner_hz=EASE_HZ, rate_hz=shot.rate_hz)[:, 0]
+    )
     ease_in, ease_out = _eases(sign * finer * shot.rate_hz, first, last, shot.rate_hz)
     return Move(
         kind=kind,

@@ -34,6 +34,8 @@ const PLAY_WORDS = {
   keep: "Play it through",
   lee: "Play the lee",
   slow: "Play it slowed",
+  polish: "Play it unpolished",
+  slow_polish: "Play it slowed, unpolished",
   retake: "",
 } as const;
 

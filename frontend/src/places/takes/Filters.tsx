@@ -8,6 +8,8 @@ const VERDICTS = [
   { value: "keep", words: format.REMEDY_WORDS.keep },
   { value: "lee", words: format.REMEDY_WORDS.lee },
   { value: "slow", words: format.REMEDY_WORDS.slow },
+  { value: "polish", words: format.REMEDY_WORDS.polish },
+  { value: "slow_polish", words: format.REMEDY_WORDS.slow_polish },
   { value: "retake", words: format.REMEDY_WORDS.retake },
   { value: "none", words: "Not measured" },
 ] as const;

@@ -1,0 +1,132 @@
+"""Polish on made paths: crop and shake left by hand, no empty corner by pixels, and the verdict."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import cv2
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ridgewind.core.judge import Analysis, Clip, assess
+from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.judge.polish import Polisher, enlargement, polish_curve
+from ridgewind.core.shake import read_motion
+from tests.conftest import ASPECT, make_motion, sine
+
+RATE_HZ, LONG_PX = 30.0, 1280
+TOO_LARGE_PCT = 0.3
+
+
+def curve_of(**parts):
+    return polish_curve(read_motion(make_motion(rate_hz=RATE_HZ, seconds=12, **parts)),
+                        aspect=ASPECT)  # fmt: skip
+
+
+@pytest.mark.parametrize(("hz", "size_pct"), [(2.0, 1.0), (1.4, 0.6), (4.0, 0.3)])
+def test_crop_and_what_is_left_of_a_sine_by_hand(hz, size_pct):
+    speed = read_motion(
+        make_motion(rate_hz=RATE_HZ, seconds=12, pan=sine(size_pct, hz))
+    ).speed_pct_s
+    for point in curve_of(pan=sine(size_pct, hz)).points[:4]:
+        kept = 2.0 ** -((hz / point.corner_hz) ** 2)
+        enlarge = 1.0 / (1.0 - 2.0 * size_pct / 100.0 * (1.0 - kept))
+        assert point.crop_pct == pytest.approx(100 * (1 - 1 / enlarge), abs=0.15)
+        assert point.speed_pct_s == pytest.approx(speed * kept * enlarge, rel=0.06, abs=0.08)
+
+
+def test_crop_grows_and_shake_shrinks_with_strength():
+    points = curve_of(pan=sine(0.8, 1.9), tilt=sine(0.5, 3.1), roll=sine(0.4, 0.9)).points
+    crops = [point.crop_pct for point in points]
+    assert crops == sorted(crops)
+    assert points[-1].speed_pct_s < 0.2 * points[0].speed_pct_s
+
+
+def test_a_move_is_kept_and_only_its_shake_is_taken():
+    def moving(t):
+        return 5.0 * t + 0.4 * np.sin(2 * np.pi * 3 * t)
+
+    (shot,) = read_motion(make_motion(rate_hz=RATE_HZ, seconds=12, pan=moving)).shots
+    off = Polisher(shot, aspect=ASPECT).off(1.0)
+    assert np.abs(off[:, 0]).max() == pytest.approx(0.4, abs=0.06)
+
+
+def empty_px(off_row, enlarge):
+    """Pixels of a corrected and enlarged frame that no recorded pixel covers."""
+    height = round(LONG_PX * ASPECT)
+    recorded = np.full((height, LONG_PX), 255, np.uint8)
+    pan, tilt, roll, zoom = off_row
+    size = (1.0 + zoom / 100.0) / enlarge
+    angle = np.radians(roll)
+    linear = size * np.array([[np.cos(angle), -np.sin(angle)], [np.sin(angle), np.cos(angle)]])
+    middle = np.array([(LONG_PX - 1) / 2, (height - 1) / 2])
+    shift = np.array([-pan, tilt]) / 100.0 * LONG_PX
+    matrix = np.column_stack([linear, middle + shift - linear @ middle])
+    seen = cv2.warpAffine(
+        recorded, matrix, (LONG_PX, height), flags=cv2.INTER_NEAREST | cv2.WARP_INVERSE_MAP
+    )
+    return int((seen == 0).sum())
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(-4, 4), st.floats(-3, 3), st.floats(-3, 3), st.floats(-4, 4))
+def test_no_corner_is_empty_and_the_crop_is_hardly_too_large(pan, tilt, roll, zoom):
+    off = np.array([[pan, tilt, roll, zoom]])
+    enlarge = enlargement(off, aspect=ASPECT)
+    assert empty_px(off[0], enlarge * 1.001) == 0  # a pixel's half at either edge
+    if enlarge > 1.01:
+        crop_pct = 100 * (1 - 1 / enlarge)
+        tighter = 1 / (1 - (crop_pct - TOO_LARGE_PCT) / 100)
+        assert empty_px(off[0], tighter) > 0
+
+
+def judged(motion, *, fps=30.0, **brief):
+    clip = Clip(fps, len(motion.t_s) / fps, False, (1920, 1080), 26.0)
+    brief = replace(usual_brief(), keep_sound=True, **brief)
+    found = assess(Analysis(motion), clip, brief)
+    return found, {remedy.kind: remedy for remedy in found.decision.remedies}
+
+
+def test_polish_is_the_verdict_where_little_crop_is_enough():
+    found, remedies = judged(make_motion(rate_hz=30, seconds=8, pan=sine(0.5, 3)))
+    assert found.decision.remedy == "polish"
+    polish = remedies["polish"]
+    assert polish.passes
+    assert polish.gust <= 4.0
+    assert polish.reason.startswith("Light: ")
+    assert "Polish it: gust" in found.decision.text
+    assert "px are left for 1920" not in polish.reason or "crop" in polish.reason
+
+
+def test_polish_is_not_open_beyond_the_briefs_crop():
+    motion = make_motion(rate_hz=60, seconds=8, pan=sine(2.0, 0.9))
+    _, none = judged(motion, fps=60.0, most_crop_pct=0)
+    assert not none["polish"].passes
+    assert "Not open: the lightest takes" in none["polish"].reason
+    _, little = judged(motion, fps=60.0, most_crop_pct=1)
+    assert not little["polish"].passes
+    assert "Still over target with" in little["polish"].reason
+    _, asked = judged(motion, fps=60.0, most_crop_pct=30)
+    assert asked["polish"].passes
+    assert asked["polish"].reason.startswith("Medium: 4.")
+
+
+def test_what_polish_cannot_take_away_is_said():
+    motion = make_motion(rate_hz=24, seconds=8, pan=sine(0.9, 4))
+    _, remedies = judged(replace(motion, apart=0.5), fps=24.0)
+    assert "but it smears. Motion blur stays" in remedies["polish"].reason
+    assert not remedies["polish"].passes
+    assert "will bend" in remedies["polish"].reason
+
+
+def test_slow_and_polish_needs_less_than_polish_alone():
+    motion = make_motion(rate_hz=60, seconds=8, tilt=sine(0.9, 2))
+    clip = Clip(60.0, 8.0, False, (1920, 1080), 26.0)
+    found = assess(Analysis(motion), clip, usual_brief())
+    remedies = {remedy.kind: remedy for remedy in found.decision.remedies}
+    assert remedies["slow_polish"].rate == pytest.approx(0.4)
+    assert remedies["slow_polish"].plays_s == pytest.approx(20.0)
+    kinds = [remedy.kind for remedy in found.decision.remedies]
+    assert kinds == ["keep", "lee", "slow", "polish", "slow_polish", "retake"]
