@@ -115,7 +115,7 @@ def test_the_brief_changes_the_verdict_without_measuring(demo, page):
     open_take(page, demo.address, "Mill door, walk-in, off the body")
     assert verdict(page) == "remedy-slow"
     page.get_by_label("Keep sound, so it may not be slowed").click()
-    expect(page.get_by_test_id("remedy-retake")).to_have_attribute("data-verdict", "true")
+    expect(page.get_by_test_id("remedy-polish")).to_have_attribute("data-verdict", "true")
     page.get_by_role("radio", name="Raw").click()
     expect(page.get_by_test_id("remedy-keep")).to_have_attribute("data-verdict", "true")
     expect(page.get_by_label("Target gust")).to_have_value("8.0")
