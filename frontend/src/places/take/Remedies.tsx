@@ -50,7 +50,7 @@ function Row({ remedy, chosen }: { remedy: RemedyLine; chosen: boolean }) {
       : format.REMEDY_WORDS[remedy.remedy];
   return (
     <li
-      className={`grid grid-cols-[104px_40px_1fr] items-baseline gap-2.5 border-b border-line px-3 py-[9px] ${tone}`}
+      className={`grid grid-cols-[104px_40px_1fr] items-baseline gap-2.5 border-b border-line px-3 py-[7px] ${tone}`}
       data-testid={`remedy-${remedy.remedy}`}
       data-verdict={chosen}
     >
@@ -69,7 +69,7 @@ function Row({ remedy, chosen }: { remedy: RemedyLine; chosen: boolean }) {
       </span>
       <span className={`text-note leading-[1.3] ${chosen ? "" : "text-stone"}`}>
         {remedy.reason}
-        {remedy.cost && remedy.passes && remedy.remedy !== "retake" && (
+        {remedy.cost && passed && !remedy.reason.includes(remedy.cost) && (
           <span className="block">Costs: {remedy.cost}.</span>
         )}
       </span>
