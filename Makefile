@@ -22,7 +22,7 @@ dev: $(STAMPS)/app $(STAMPS)/node
 build: $(STAMPS)/build
 
 test: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser check
-	$(BIN)/python -m pytest -n 2 --dist loadfile $(ARGS)
+	$(BIN)/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder $(ARGS)
 
 check: $(STAMPS)/dev $(STAMPS)/node
 	$(BIN)/ruff check .

@@ -15,6 +15,16 @@ from ridgewind.store import database
 from ridgewind.work.library import Library
 
 ASPECT = 9 / 16
+LONGEST_FIRST = ("e2e", "standin", "work", "media")
+"""Folders of long tests, begun first so that two processes end at about the same time."""
+
+
+def pytest_collection_modifyitems(items):
+    def place(item):
+        parts = item.path.parts
+        return next((k for k, name in enumerate(LONGEST_FIRST) if name in parts), 9)
+
+    items.sort(key=place)
 
 
 def make_motion(

@@ -14,9 +14,9 @@ PATH_TOLERANCE_PCT = 0.01
 GUST_TOLERANCE = 0.1
 
 CLIPS = {
-    "ridge, hold": Recipe("ridge", "hold", Technique(), 26, seconds=3),
-    "ridge, pan": Recipe("ridge", "pan", Technique(), 35, seconds=3, seed=3),
-    "ridge, tilt": Recipe("ridge", "tilt", Technique(), 35, fps=25, seconds=3, seed=8),
+    "ridge, hold": Recipe("ridge", "hold", Technique(), 26, seconds=2),
+    "ridge, pan": Recipe("ridge", "pan", Technique(), 35, seconds=2, seed=3),
+    "ridge, tilt": Recipe("ridge", "tilt", Technique(), 35, fps=25, seconds=2, seed=8),
     "ridge, locked off": Recipe("ridge", "hold", Technique(support="table"), 26, seconds=2, seed=9),
     "door, one hand": Recipe("door", "hold", Technique(contacts=1), 35, fps=60, seconds=2, seed=4),
     "door, walk-in": Recipe("door", "walk", Technique(cadence_hz=1.8), 26, seconds=3, seed=5),
