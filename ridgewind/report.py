@@ -9,7 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
+from ridgewind.core.judge import Analysis, Assessment, Clip, assess
 from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.motion import METHOD, Motion
 from ridgewind.core.motion.table import to_csv

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridgewind.core.judge.assessment import Analysis, Assessment, Clip, assess
+from ridgewind.core.judge import Analysis, Assessment, Clip, assess
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace

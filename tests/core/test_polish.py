@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from ridgewind.core.judge import Analysis, Clip, assess
 from ridgewind.core.judge.brief import usual_brief
-from ridgewind.core.judge.polish import Polisher, enlargement, polish_curve
+from ridgewind.core.judge.polish import Polisher, enlargements, polish_curve
 from ridgewind.core.shake import read_motion
 from tests.conftest import ASPECT, make_motion, sine
 
@@ -74,7 +74,7 @@ def empty_px(off_row, enlarge):
 @given(st.floats(-4, 4), st.floats(-3, 3), st.floats(-3, 3), st.floats(-4, 4))
 def test_no_corner_is_empty_and_the_crop_is_hardly_too_large(pan, tilt, roll, zoom):
     off = np.array([[pan, tilt, roll, zoom]])
-    enlarge = enlargement(off, aspect=ASPECT)
+    enlarge = enlargements(off, aspect=ASPECT).max()
     assert empty_px(off[0], enlarge * 1.001) == 0  # a pixel's half at either edge
     if enlarge > 1.01:
         crop_pct = 100 * (1 - 1 / enlarge)
@@ -110,7 +110,7 @@ def test_polish_is_not_open_beyond_the_briefs_crop():
     assert "Still over target with" in little["polish"].reason
     _, asked = judged(motion, fps=60.0, most_crop_pct=30)
     assert asked["polish"].passes
-    assert asked["polish"].reason.startswith("Medium: 4.")
+    assert asked["polish"].reason.startswith("Light: 4.0 % crop")
 
 
 def test_what_polish_cannot_take_away_is_said():
@@ -129,4 +129,4 @@ def test_slow_and_polish_needs_less_than_polish_alone():
     assert remedies["slow_polish"].rate == pytest.approx(0.4)
     assert remedies["slow_polish"].plays_s == pytest.approx(20.0)
     kinds = [remedy.kind for remedy in found.decision.remedies]
-    assert kinds == ["keep", "lee", "slow", "polish", "slow_polish", "retake"]
+    assert kinds == ["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]

@@ -1,8 +1,11 @@
 """Readings and a brief to remedies and a verdict."""
 
-from ridgewind.core.judge.assessment import Analysis, Assessment, assess
+from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.assessment import Assessment, assess
 from ridgewind.core.judge.brief import FEELS, SCREENS_DEG, Brief
-from ridgewind.core.judge.remedies import Clip, Decision, Remedy
+from ridgewind.core.judge.cost import Weights
+from ridgewind.core.judge.remedies import Decision, Remedy
+from ridgewind.core.judge.warnings import Clip
 
 __all__ = [
     "FEELS",
@@ -13,5 +16,6 @@ __all__ = [
     "Clip",
     "Decision",
     "Remedy",
+    "Weights",
     "assess",
 ]

@@ -7,18 +7,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.polish import PolishCurve, polish_curve
-from ridgewind.core.judge.remedies import Clip, Decision, Lee, decide, find_lee, slow_rate
-from ridgewind.core.motion.path import Motion
-from ridgewind.core.moves.move import MoveReading, read_move
+from ridgewind.core.judge.calm import Lee, find_lee
+from ridgewind.core.judge.cost import Weights
+from ridgewind.core.judge.remedies import Decision, decide
+from ridgewind.core.judge.warnings import Clip
+from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
-from ridgewind.core.shake.causes import Causes, find_causes
-from ridgewind.core.shake.reading import Reading, band_shares, read_motion
+from ridgewind.core.shake.causes import Causes
+from ridgewind.core.shake.reading import Reading
 from ridgewind.core.units import pct_to_deg
-
-MOST_READINGS = 4
-"""Playback rates that an analysis keeps at a time."""
 
 
 @dataclass(frozen=True)
@@ -39,70 +38,17 @@ class Assessment:
     body_deg_s: float | None
     causes: Causes
     move: MoveReading | None
-    polish: PolishCurve | None
     decision: Decision
 
 
-class Analysis:
-    """Readings of one path, each worked out when first asked for: none depends on the brief."""
-
-    def __init__(self, motion: Motion) -> None:
-        self.motion = motion
-        self._readings: dict[float, Reading] = {}
-        self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
-        self._causes: dict[bool, Causes] = {}
-        self._polish: dict[float, PolishCurve | None] = {}
-        self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
-
-    def reading(self, playback: float = 1.0) -> Reading:
-        """The reading at a playback rate."""
-        if playback not in self._readings:
-            while len(self._readings) >= MOST_READINGS:
-                self._readings.pop(next(iter(self._readings)))
-            self._readings[playback] = read_motion(self.motion, playback=playback)
-        return self._readings[playback]
-
-    def bands(self) -> tuple[tuple[Band, ...], list[NDArray[np.float64]]]:
-        """Bands of the clip and each shot's band powers, at capture speed."""
-        if self._bands is None:
-            self._bands = band_shares(self.reading())
-        return self._bands
-
-    def move(self, *, focal_eq_mm: float, expected: bool) -> MoveReading | None:
-        """The move that was meant, at capture speed."""
-        key = (focal_eq_mm, expected)
-        if self._move is None or self._move[0] != key:
-            aspect = self.motion.aspect
-            found = read_move(
-                self.reading(), aspect=aspect, focal_eq_mm=focal_eq_mm, expected=expected
-            )
-            self._move = (key, found)
-        return self._move[1]
-
-    def polish(self, playback: float = 1.0) -> PolishCurve | None:
-        """The curve of crop against shake left, at a playback rate."""
-        if playback not in self._polish:
-            while len(self._polish) >= MOST_READINGS:
-                self._polish.pop(next(iter(self._polish)))
-            reading = self.reading(playback)
-            self._polish[playback] = polish_curve(reading, aspect=self.motion.aspect)
-        return self._polish[playback]
-
-    def causes(self, *, moves: bool) -> Causes:
-        """Why it shakes. moves: the camera was meant to move."""
-        if moves not in self._causes:
-            self._causes[moves] = find_causes(self.reading(), moves=moves)
-        return self._causes[moves]
-
-
-def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
-    """Decide under a brief. Milliseconds, so it is never stored."""
+def assess(
+    analysis: Analysis, clip: Clip, brief: Brief, *, weights: Weights | None = None
+) -> Assessment:
+    """Decide under a brief. Milliseconds, so it is never stored. weights: what matters to the
+    shooter, the usual ones where not given."""
     reading = analysis.reading()
-    rate = slow_rate(brief, fps=clip.fps)
-    slowed = None if rate is None else analysis.reading(rate)
     bands, powers = analysis.bands()
     move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
-    polish = analysis.polish()
     causes = analysis.causes(moves=move is not None and move.move is not None)
     lee = find_lee(reading, brief)
     speed = reading.speed_pct_s
@@ -118,17 +64,13 @@ def assess(analysis: Analysis, clip: Clip, brief: Brief) -> Assessment:
         body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
         causes=causes,
         move=move,
-        polish=polish,
         decision=decide(
-            reading,
-            slowed,
-            bands,
-            causes,
+            analysis,
             brief,
+            clip,
+            weights=weights or Weights(),
             lee=lee,
-            clip=clip,
-            polish=polish,
-            slow_polish=None if rate is None else analysis.polish(rate),
-            apart=analysis.motion.apart,
+            bands=bands,
+            causes=causes,
         ),
     )

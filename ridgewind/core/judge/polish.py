@@ -23,25 +23,32 @@ from ridgewind.core.shake.gust import (
     rolling_mean,
     weighted_speeds,
 )
+from ridgewind.core.shake.lee import Stretch
 from ridgewind.core.shake.reading import Reading, ShotReading
+from ridgewind.core.shake.smooth import smoothed
 
 Floats = NDArray[np.float64]
 
-CORNERS_HZ = (3.0, 2.0, 1.4, 1.0, 0.7, 0.45, 0.25, 0.14)
+CORNERS_HZ = (3.0, 2.3, 1.8, 1.4, 1.1, 0.85, 0.65, 0.5, 0.38, 0.28, 0.2, 0.14)
 """What is slower than each of these is kept, from the lightest polish to the strongest."""
+
+LONG_SAMPLES, LONG_STEP = 12_000, 2
+"""From this many samples on, only every second strength is tried, so that it stays quick."""
 
 LIGHT_PCT, MEDIUM_PCT = 4.0, 10.0
 """Crop up to which a polish is light, and medium; beyond it is strong (definition)."""
 
-BLUR_PCT, MOST_BLUR_PCT = 0.15, 0.3
-"""Smear in one exposure from which it shows after polishing (definition), and from which a polished
-shot looks wrong, because it smears where nothing moves (chosen here: twice that)."""
-
 USUAL_SHUTTER = 0.5
 """Share of the frame interval that the shutter is taken to be open."""
 
-MOST_APART = 0.3
-"""Share of the picture that moves otherwise, from which a polish bends it."""
+USUAL_READOUT_S = 0.02
+"""Time in which a rolling shutter reads a frame from top to bottom (chosen here: common sensors
+take 10 to 30 ms)."""
+
+MOVE_HZ = 0.5
+"""A meant move is slower than this (definition)."""
+
+ONE_IN_TWENTY = 95.0
 
 
 @dataclass(frozen=True)
@@ -54,53 +61,84 @@ class PolishPoint:
     speed_pct_s: float
     peak_pct_s: float
 
+    @property
+    def enlarge(self) -> float:
+        return 1.0 / (1.0 - self.crop_pct / 100.0)
+
+
+@dataclass(frozen=True)
+class PolishedShot:
+    """A shot at every strength. needed: (k, n) enlargement that each frame wants. power: (k, n - 1)
+    squared weighted speed of the smooth path, not enlarged. counted: (n - 1,). window: samples
+    of a second at playback."""
+
+    needed: Floats
+    power: Floats
+    counted: NDArray[np.bool_]
+    window: int
+
 
 @dataclass(frozen=True)
 class PolishCurve:
     """points: from light to strong, crop growing. blur_pct: smear of a frame that one in twenty
-    exceeds, percent of the long side, at a shutter of half the frame interval."""
+    exceeds, percent of the long side, at a shutter of half the frame interval. wobble_pct: lean
+    of uprights while a frame is read, likewise: a polish moves frames whole and cannot take it
+    away. move_pct_s: speed of the meant move at its fastest, at playback. shots: by their place
+    in the reading, None where one was not measured."""
 
     points: tuple[PolishPoint, ...]
     blur_pct: float
+    wobble_pct: float
+    move_pct_s: float
+    corners_hz: tuple[float, ...]
+    shots: tuple[PolishedShot | None, ...]
+
+    def part(self, shot: int, stretch: Stretch) -> tuple[PolishPoint, ...]:
+        """The points of a stretch of one shot alone; empty where nothing of it counts."""
+        found = self.shots[shot]
+        return () if found is None else _points(self.corners_hz, [_cut(found, stretch)])
 
 
-def polish_curve(reading: Reading, *, aspect: float) -> PolishCurve | None:
+def polish_curve(reading: Reading, *, aspect: float, upright: bool = False) -> PolishCurve | None:
     """The curve of crop against what is left, at a reading's playback rate; None where nothing
-    was measured. One enlargement serves all shots. aspect: short side / long side."""
+    was measured. One enlargement serves all shots. aspect: short side / long side. upright: the
+    long side stands."""
     require_positive("aspect", aspect)
-    shots = [shot for shot in reading.shots if shot.counted.any()]
-    if not shots:
+    measured = [shot for shot in reading.shots if shot.counted.any()]
+    if not measured:
         return None
-    weights = [int(shot.counted.sum()) for shot in shots]
-    polishers = [Polisher(shot, aspect=aspect) for shot in shots]
-    points: list[PolishPoint] = []
-    for corner_hz in CORNERS_HZ:
-        found = [one.at(corner_hz) for one in polishers]
-        enlarge = max(one[0] for one in found)
-        crop_pct = 100.0 * (1.0 - 1.0 / enlarge)
-        if points and crop_pct <= points[-1].crop_pct:
-            crop_pct = points[-1].crop_pct
-        power = float(np.average([one[1] for one in found], weights=weights))
-        seconds = np.concatenate([one[2] for one in found])
-        peak = float(np.percentile(seconds, PEAK_PERCENTILE))
-        points.append(PolishPoint(corner_hz, crop_pct, enlarge * power**0.5, enlarge * peak**0.5))
-    return PolishCurve(tuple(points), _blur_pct(shots))
+    long = sum(len(shot.path) for shot in measured) > LONG_SAMPLES
+    corners = CORNERS_HZ[::LONG_STEP] if long else CORNERS_HZ
+    shots = tuple(
+        _polished(shot, corners, aspect, upright) if shot.counted.any() else None
+        for shot in reading.shots
+    )
+    points = _points(corners, [shot for shot in shots if shot is not None])
+    return PolishCurve(
+        points=points,
+        blur_pct=_blur_pct(measured),
+        wobble_pct=_wobble_pct(measured),
+        move_pct_s=reading.playback * max(_move_pct_s(shot) for shot in measured),
+        corners_hz=corners,
+        shots=shots,
+    )
 
 
-def enlargement(off: Floats, *, aspect: float) -> float:
-    """Smallest enlargement at which no corner of a corrected frame is empty, at least 1.
+def enlargements(off: Floats, *, aspect: float, upright: bool = False) -> Floats:
+    """(n,) smallest enlargement at which no corner of each corrected frame is empty, at least 1.
 
     off: (n, 4) corrections. A frame that is off by (x, y), turned and grown shows the smooth
     one's window moved, turned and grown within it; all four corners must lie inside.
     """
+    width, height = (aspect, 1.0) if upright else (1.0, aspect)
     shift_x, shift_y = np.abs(off[:, 0]) / 100.0, np.abs(off[:, 1]) / 100.0
     turn = np.abs(np.radians(off[:, 2]))
     grown = 1.0 + off[:, 3] / 100.0
     cosine, sine = np.cos(turn), np.sin(turn)
-    across = (cosine + sine * aspect) / np.maximum(1.0 - 2.0 * shift_x, 1e-3)
-    down = (cosine * aspect + sine) / np.maximum(aspect - 2.0 * shift_y, 1e-3)
-    needed = np.maximum(across, down) * grown
-    return max(1.0, float(needed.max()))
+    across = (cosine * width + sine * height) / np.maximum(width - 2.0 * shift_x, 1e-3)
+    down = (cosine * height + sine * width) / np.maximum(height - 2.0 * shift_y, 1e-3)
+    out: Floats = np.maximum(np.maximum(across, down) * grown, 1.0)
+    return out
 
 
 class Polisher:
@@ -124,22 +162,65 @@ class Polisher:
         out: Floats = off[self._added : self._added + len(self._path)]
         return out
 
+    def corrections(self, corner_hz: float) -> Floats:
+        """(n, 4) like `off`, with growth in percent."""
+        return _in_percent(self.off(corner_hz))
+
     def left(self, off: Floats) -> Floats:
         """(n - 1,) squared weighted speed of the smooth path, at the reading's playback rate."""
-        shot, smooth = self._shot, self._path - off
-        smooth[:, 3] = 100.0 * np.expm1(smooth[:, 3] / 100.0)
+        shot, smooth = self._shot, _in_percent(self._path - off)
         speeds = part_speeds(smooth, rate_hz=shot.rate_hz, aspect=self._aspect) * shot.playback
         return power_of(weighted_speeds(speeds, playback_hz=shot.rate_hz * shot.playback))
 
-    def at(self, corner_hz: float) -> tuple[float, float, Floats]:
-        """Enlargement, mean power left before it, and the power of the counted seconds."""
-        shot, off = self._shot, self.off(corner_hz)
-        power = self.left(off)
-        window = round(WINDOW_S * shot.rate_hz * shot.playback)
-        seconds = rolling_mean(power, shot.counted, window=window)[shot.counted]
-        off[:, 3] = 100.0 * np.expm1(off[:, 3] / 100.0)
-        enlarge = enlargement(off, aspect=self._aspect)
-        return enlarge, float(power[shot.counted].mean()), seconds
+
+def _in_percent(path: Floats) -> Floats:
+    out: Floats = path.copy()
+    out[:, 3] = 100.0 * np.expm1(path[:, 3] / 100.0)
+    return out
+
+
+def _polished(
+    shot: ShotReading, corners: tuple[float, ...], aspect: float, upright: bool
+) -> PolishedShot:
+    polisher = Polisher(shot, aspect=aspect)
+    needed = np.zeros((len(corners), len(shot.path)))
+    power = np.zeros((len(corners), len(shot.power)))
+    for row, corner_hz in enumerate(corners):
+        off = polisher.off(corner_hz)
+        power[row] = polisher.left(off)
+        needed[row] = enlargements(_in_percent(off), aspect=aspect, upright=upright)
+    window = round(WINDOW_S * shot.rate_hz * shot.playback)
+    return PolishedShot(needed, power, shot.counted, window)
+
+
+def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
+    inside = slice(stretch.start, stretch.stop)
+    frames = slice(stretch.start, stretch.stop + 1)
+    return PolishedShot(
+        shot.needed[:, frames], shot.power[:, inside], shot.counted[inside], shot.window
+    )
+
+
+def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[PolishPoint, ...]:
+    points: list[PolishPoint] = []
+    if not any(shot.counted.any() for shot in shots):
+        return ()
+    for row, corner_hz in enumerate(corners):
+        enlarge = max(float(shot.needed[row].max()) for shot in shots)
+        crop_pct = 100.0 * (1.0 - 1.0 / enlarge)
+        crop_pct = max(crop_pct, points[-1].crop_pct) if points else crop_pct
+        enlarge = 1.0 / (1.0 - crop_pct / 100.0)
+        counted = np.concatenate([shot.power[row][shot.counted] for shot in shots])
+        seconds = np.concatenate(
+            [
+                rolling_mean(shot.power[row], shot.counted, window=shot.window)[shot.counted]
+                for shot in shots
+            ]
+        )
+        peak = float(np.percentile(seconds, PEAK_PERCENTILE))
+        speed = float(counted.mean()) ** 0.5
+        points.append(PolishPoint(corner_hz, crop_pct, enlarge * speed, enlarge * peak**0.5))
+    return tuple(points)
 
 
 def _blur_pct(shots: list[ShotReading]) -> float:
@@ -148,4 +229,18 @@ def _blur_pct(shots: list[ShotReading]) -> float:
         * (USUAL_SHUTTER / shot.rate_hz)
         for shot in shots
     ]
-    return float(np.percentile(np.concatenate(smears), 95))
+    return float(np.percentile(np.concatenate(smears), ONE_IN_TWENTY))
+
+
+def _wobble_pct(shots: list[ShotReading]) -> float:
+    """A steady pan leans uprights too, but evenly, which is no wobble."""
+    leans = []
+    for shot in shots:
+        across = shot.speeds[shot.counted, 0]
+        leans.append(np.abs(across - np.median(across)) * USUAL_READOUT_S)
+    return float(np.percentile(np.concatenate(leans), ONE_IN_TWENTY))
+
+
+def _move_pct_s(shot: ShotReading) -> float:
+    slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
+    return float(np.hypot(slow[:, 0], slow[:, 1]).max())

@@ -1,34 +1,36 @@
-"""What to do with a take, in the order that a shooter would choose.
+"""What to do with a take: every way on, what comes of it and what it costs.
 
-Keep as shot; keep the lee; slow it; polish it; slow and polish; do it again. The first that passes
-is the verdict.
+Keep as shot; keep the lee; slow it; polish it; polish the lee; slow and polish; do it again. The
+cheapest that passes is the verdict; see cost.py for what is cheap.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
+from ridgewind.core.judge import warnings
+from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.polish import (
-    BLUR_PCT,
-    LIGHT_PCT,
-    MEDIUM_PCT,
-    MOST_APART,
-    MOST_BLUR_PCT,
-    PolishCurve,
-)
-from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
+from ridgewind.core.judge.calm import Lee, find_calmest, find_lee, passes
+from ridgewind.core.judge.cost import Price, Weights
+from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
+from ridgewind.core.judge.slow import chosen_rate
+from ridgewind.core.judge.warnings import Clip, enlarging
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING, to_gust
-from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, calmest
-from ridgewind.core.shake.reading import Reading, ShotReading
-
-LEAST_ENLARGING = 1.05
-"""Enlarging by less cannot be seen (chosen here)."""
+from ridgewind.core.shake.lee import PEAK_ALLOWANCE
+from ridgewind.core.shake.reading import Reading
 
 WIDEST_USUAL_MM = 13.0
 """No wider lens is suggested: few kits hold one, and it changes the shot (chosen here)."""
+
+LONGEST_LEE_SHARE = 0.9
+"""A stretch longer than this share of a take is not worth a remedy of its own."""
+
+RETAKE_POINTS = 1000.0
+"""Dearer than all else, so that it stands last."""
 
 BAND_RANGES = {
     "drift": "under 0.3 Hz",
@@ -48,145 +50,97 @@ ONE_CHANGE = {
 
 
 @dataclass(frozen=True)
-class Clip:
-    """Facts of the file and its set-up that the judgement needs. size_px: as displayed.
-    focal_eq_mm: equivalent focal length. move_expected: its drill asks for a move."""
-
-    fps: float
-    duration_s: float
-    has_sound: bool
-    size_px: tuple[int, int]
-    focal_eq_mm: float
-    move_expected: bool = False
-
-
-@dataclass(frozen=True)
 class Remedy:
     """One way on, and what comes of it.
 
-    kind: keep, lee, slow, polish, slow_polish or retake. passes: it meets the brief. gust, peak:
-    after it, None where it does not apply. start_s, end_s: part of the file that it uses. rate:
-    playback rate, 1 for as shot. plays_s: seconds on screen. cost: what it takes away, "" for
-    nothing. reason: why it passes or why it is not open, one or two short sentences.
+    kind: keep, lee, slow, polish, polish_lee, slow_polish or retake. passes: it meets the brief.
+    gust, peak: after it, None where it does not apply. start_s, end_s: part of the file that it
+    uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s: seconds
+    on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it takes
+    away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what will
+    be seen all the same. reason: why it passes or why it is not open, one or two short sentences.
     """
 
     kind: str
     passes: bool
-    gust: float | None
-    peak: float | None
-    start_s: float | None
-    end_s: float | None
-    rate: float
-    plays_s: float | None
-    cost: str
     reason: str
+    points: float
+    gust: float | None = None
+    peak: float | None = None
+    start_s: float | None = None
+    end_s: float | None = None
+    rate: float = 1.0
+    step: int = 1
+    plays_s: float | None = None
+    crop_pct: float = 0.0
+    corner_hz: float | None = None
+    cost: str = ""
+    warnings: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class Decision:
-    """remedies in order of preference; remedy: the kind that is the verdict; text: why."""
+    """remedies: as shot first, then from cheap to dear; remedy: the kind that is the verdict;
+    text: why."""
 
     remedies: tuple[Remedy, ...]
     remedy: str
     text: str
 
+    def of(self, kind: str) -> Remedy:
+        return next(one for one in self.remedies if one.kind == kind)
+
 
 @dataclass(frozen=True)
-class Lee:
-    """A calm stretch, with its place in the file and its figures."""
+class Asked:
+    """All that a remedy is weighed by."""
 
-    shot: ShotReading
-    stretch: Stretch
-    start_s: float
-    end_s: float
-    gust: float
-    peak: float
+    analysis: Analysis
+    brief: Brief
+    clip: Clip
+    weights: Weights
 
     @property
-    def length_s(self) -> float:
-        return self.end_s - self.start_s
+    def enlarge(self) -> float:
+        return enlarging(self.brief, self.clip, crop_pct=0.0)
 
-
-def find_lee(reading: Reading, brief: Brief) -> Lee | None:
-    """The longest stretch of any shot that passes the brief's target."""
-    found = []
-    for shot in reading.shots:
-        stretch = shot.lee(target=brief.target, screen_deg=brief.screen_deg)
-        if stretch is None:
-            continue
-        gust = shot.gust(stretch, screen_deg=brief.screen_deg)
-        peak = shot.peak(stretch, screen_deg=brief.screen_deg)
-        if gust is not None and peak is not None:
-            found.append(Lee(shot, stretch, *shot.times(stretch), gust, peak))
-    return max(found, key=lambda lee: lee.length_s, default=None)
+    def price(self, **values: object) -> float:
+        return replace(Price(enlarge=self.enlarge), **values).points(self.weights)  # type: ignore[arg-type]
 
 
 def decide(
-    as_shot: Reading,
-    slowed: Reading | None,
+    analysis: Analysis,
+    brief: Brief,
+    clip: Clip,
+    *,
+    weights: Weights,
+    lee: Lee | None,
     bands: tuple[Band, ...],
     causes: Causes,
-    brief: Brief,
-    *,
-    lee: Lee | None,
-    clip: Clip,
-    polish: PolishCurve | None,
-    slow_polish: PolishCurve | None,
-    apart: float,
 ) -> Decision:
-    """Weigh the remedies.
-
-    lee: the calm stretch as shot. slowed: the reading at the rate that delivery allows, None
-    where slowing is not open. polish, slow_polish: what polishing would leave, as shot and
-    slowed. apart: share of the picture that moves otherwise.
-    """
-    remedies = (
-        _keep(as_shot, brief, clip),
-        _keep_lee(lee, as_shot, brief, clip.duration_s),
-        _slow(slowed, brief, clip),
-        polish_remedy("polish", polish, as_shot, brief, clip, apart),
-        polish_remedy("slow_polish", slow_polish, slowed, brief, clip, apart),
-        _retake(bands, causes, as_shot, brief, clip),
-    )
-    chosen = next(remedy for remedy in remedies if remedy.passes)
-    return Decision(remedies, chosen.kind, _verdict_text(chosen, remedies, brief))
-
-
-def slow_rate(brief: Brief, *, fps: float) -> float | None:
-    """Playback rate when every captured frame is shown at the delivery rate, or None."""
-    rate = brief.delivery_fps / fps
-    return rate if rate <= SLOWEST_USEFUL_RATE and not brief.keep_sound else None
+    """Weigh the remedies. lee: the calm stretch as shot."""
+    asked = Asked(analysis, brief, clip, weights)
+    as_shot = analysis.reading()
+    rate = chosen_rate(analysis, brief, fps=clip.fps)
+    upright = clip.upright
+    keep = _keep(asked, as_shot)
+    others = [
+        _keep_lee(asked, as_shot, lee),
+        _slow(asked, rate),
+        polish_remedy(asked, "polish", analysis.polish(upright=upright), as_shot),
+        _polish_lee(asked, as_shot),
+        _slow_polish(asked, rate),
+        _retake(asked, bands, causes, as_shot),
+    ]
+    remedies = (keep, *sorted(others, key=lambda one: one.points))
+    open_ = [one for one in remedies if one.passes]
+    chosen = min(open_, key=lambda one: one.points)
+    return Decision(remedies, chosen.kind, _verdict_text(chosen, keep, brief))
 
 
-def _passes(gust: float | None, peak: float | None, brief: Brief) -> bool:
-    if gust is None or peak is None:
-        return False
-    return gust <= brief.target and peak <= brief.target + PEAK_ALLOWANCE
-
-
-def _over(gust: float, peak: float, brief: Brief) -> str:
-    if gust > brief.target:
-        return f"Peak {peak:.1f}. Over target."
-    return f"Peak {peak:.1f}, more than 1 over target."
-
-
-def _keep(reading: Reading, brief: Brief, clip: Clip) -> Remedy:
-    gust = reading.gust(screen_deg=brief.screen_deg)
-    peak = reading.peak(screen_deg=brief.screen_deg)
-    passes, duration_s = _passes(gust, peak, brief), clip.duration_s
-    if gust is None or peak is None:
-        reason = "Not measurable."
-    elif not passes:
-        reason = _over(gust, peak, brief)
-    elif duration_s < brief.wanted_s - 0.05:
-        reason = f"Calm throughout, but {duration_s:.1f} s where you want {brief.wanted_s:g} s."
-    else:
-        reason = f"Calm throughout. Peak {peak:.1f}."
-    cost = _enlarging(brief, clip)
-    if cost and passes:
-        reason += f" {cost[0].upper()}{cost[1:]}."
-    start_s, end_s = _whole(reading)
-    return Remedy("keep", passes, gust, peak, start_s, end_s, 1.0, duration_s, cost, reason)
+def _seen(reading: Reading, brief: Brief) -> tuple[float | None, float | None]:
+    screen = brief.screen_deg
+    return reading.gust(screen_deg=screen), reading.peak(screen_deg=screen)
 
 
 def _whole(reading: Reading) -> tuple[float, float]:
@@ -194,122 +148,231 @@ def _whole(reading: Reading) -> tuple[float, float]:
     return reading.shots[0].start_s, reading.shots[-1].end_s
 
 
-def _enlarging(brief: Brief, clip: Clip) -> str:
-    """What it means that the picture is smaller than its delivery, or nothing."""
-    width, height = clip.size_px
-    shape = brief.delivery_width_px / brief.delivery_height_px
-    fits = min(float(width), height * shape)
-    factor = brief.delivery_width_px / fits
-    if factor < LEAST_ENLARGING:
-        return ""
-    return f"enlarged {factor:.1f} times for {brief.delivery_width_px} px"
+def _keep(asked: Asked, reading: Reading) -> Remedy:
+    brief, clip = asked.brief, asked.clip
+    gust, peak = _seen(reading, brief)
+    good, duration_s = passes(gust, peak, brief), clip.duration_s
+    cost = warnings.enlarged_words(brief, clip)
+    if gust is None or peak is None:
+        reason = "Not measurable."
+    elif gust > brief.target:
+        reason = f"Peak {peak:.1f}. Over target."
+    elif not good:
+        reason = f"Peak {peak:.1f}, more than 1 over target."
+    elif duration_s < brief.wanted_s - 0.05:
+        reason = f"Calm throughout, but {duration_s:.1f} s where you want {brief.wanted_s:g} s."
+    else:
+        reason = f"Calm throughout. Peak {peak:.1f}."
+    if cost and good:
+        reason += f" {cost[0].upper()}{cost[1:]}."
+    start_s, end_s = _whole(reading)
+    return Remedy(
+        "keep", good, reason, asked.price(), gust, peak, start_s, end_s,
+        plays_s=duration_s, cost=cost,
+    )  # fmt: skip
 
 
-def _keep_lee(lee: Lee | None, reading: Reading, brief: Brief, duration_s: float) -> Remedy:
+def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
+    brief, duration_s = asked.brief, asked.clip.duration_s
     if lee is None:
         reason = f"No full second of it is calm enough.{_calmest_words(reading, brief)}"
-        return Remedy("lee", False, None, None, None, None, 1.0, None, "", reason)
-    long_enough = lee.length_s >= brief.wanted_s
-    if long_enough:
+        return Remedy("lee", False, reason, asked.price(cut_share=1.0, steps=("cut",)))
+    cut_s = max(0.0, duration_s - lee.length_s)
+    enough = lee.length_s >= brief.wanted_s
+    if enough:
         reason = f"{lee.length_s:.1f} s are calm, from {lee.start_s:.1f} to {lee.end_s:.1f} s."
+        reason += _room_words(reading, brief, lee)
     else:
         reason = f"Calm, but {lee.length_s:.1f} s. You want {brief.wanted_s:g} s."
-    cost = f"{max(0.0, duration_s - lee.length_s):.1f} s cut away"
+    points = asked.price(cut_share=cut_s / max(duration_s, 1e-3), steps=("cut",))
     return Remedy(
-        "lee", long_enough, lee.gust, lee.peak, lee.start_s, lee.end_s, 1.0, lee.length_s,
-        cost, reason,
+        "lee", enough, reason, points, lee.gust, lee.peak, lee.start_s, lee.end_s,
+        plays_s=lee.length_s, cost=f"{cut_s:.1f} s cut away",
     )  # fmt: skip
+
+
+def _room_words(reading: Reading, brief: Brief, lee: Lee) -> str:
+    """Where the best of the wanted length lies within the lee, and the room at its two ends."""
+    best = find_calmest(reading, brief, length_s=brief.wanted_s, within=lee)
+    if best is None:
+        return ""
+    head_s, tail_s = best.start_s - lee.start_s, lee.end_s - best.end_s
+    if head_s + tail_s < 0.2:
+        return ""
+    return (
+        f" Best {brief.wanted_s:g} s from {best.start_s:.1f} s, with {head_s:.1f} s of calm before"
+        f" and {tail_s:.1f} s after."
+    )
 
 
 def _calmest_words(reading: Reading, brief: Brief) -> str:
     """Where the calmest stretch of the wanted length lies, or nothing where all are shorter."""
-    found = []
-    for shot in reading.shots:
-        if shot.reason is not None:
-            continue
-        stretch = calmest(shot.power, shot.counted, rate_hz=shot.rate_hz, length_s=brief.wanted_s)
-        if stretch is not None:
-            gust = shot.gust(stretch, screen_deg=brief.screen_deg)
-            found.append((gust or 0.0, shot.times(stretch)[0]))
-    if not found:
+    best = find_calmest(reading, brief, length_s=brief.wanted_s)
+    if best is None:
         return ""
-    gust, start_s = min(found)
-    return f" Its calmest {brief.wanted_s:g} s, from {start_s:.1f} s, read {gust:.1f}."
+    return f" Its calmest {brief.wanted_s:g} s, from {best.start_s:.1f} s, read {best.gust:.1f}."
 
 
-def _slow(reading: Reading | None, brief: Brief, clip: Clip) -> Remedy:
-    fps, has_sound, duration_s = clip.fps, clip.has_sound, clip.duration_s
-    if reading is None:
-        if brief.keep_sound:
-            reason = "Not open: the brief keeps the sound."
-        else:
-            reason = f"Not open: {fps:.4g} frames a second leave no room at {brief.delivery_fps:g}."
-        return Remedy("slow", False, None, None, None, None, 1.0, None, "", reason)
-    rate = reading.playback
-    cost = "sound lost" if has_sound else ""
-    gust = reading.gust(screen_deg=brief.screen_deg)
-    peak = reading.peak(screen_deg=brief.screen_deg)
-    if _passes(gust, peak, brief) and duration_s / rate >= brief.wanted_s:
-        reason = f"All of it plays {duration_s / rate:.1f} s."
+def _slow_closed(asked: Asked) -> str:
+    """Why slowing is not open."""
+    if asked.brief.keep_sound:
+        return "Not open: the brief keeps the sound."
+    fps, delivery = asked.clip.fps, asked.brief.delivery_fps
+    return f"Not open: {fps:.4g} frames a second leave no room at {delivery:g}."
+
+
+def _slow(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
+    brief, clip = asked.brief, asked.clip
+    if rate is None:
+        return Remedy("slow", False, _slow_closed(asked), asked.price(rate=0.5, steps=("slow",)))
+    playback, step = rate
+    reading = asked.analysis.reading(playback, step=step)
+    gust, peak = _seen(reading, brief)
+    lost = clip.has_sound
+    cost = "sound lost" if lost else ""
+    tail = " No sound." if lost else ""
+    tail += f" Every {_ordinal(step)} frame." if step > 1 else ""
+    plays_s = clip.duration_s / playback
+    points = asked.price(rate=playback, sound_lost=lost, steps=("slow",))
+    if passes(gust, peak, brief) and plays_s >= brief.wanted_s:
         return Remedy(
-            "slow", True, gust, peak, *_whole(reading), rate, duration_s / rate, cost,
-            f"{reason}{' No sound.' if has_sound else ''}",
+            "slow", True, f"All of it plays {plays_s:.1f} s.{tail}", points, gust, peak,
+            *_whole(reading), playback, step, plays_s, cost=cost,
         )  # fmt: skip
     lee = find_lee(reading, brief)
     if lee is None:
         reason = "Still over target when slowed."
-        return Remedy("slow", False, gust, peak, None, None, rate, None, cost, reason)
-    plays_s = lee.length_s / rate
+        return Remedy(
+            "slow", False, reason, points, gust, peak, rate=playback, step=step, cost=cost
+        )
+    plays_s = lee.length_s / playback
     enough = plays_s >= brief.wanted_s
     reason = f"{lee.length_s:.1f} s of calm play {plays_s:.1f} s."
     reason += "" if enough else f" You want {brief.wanted_s:g} s."
+    cut_share = max(0.0, 1.0 - lee.length_s / max(clip.duration_s, 1e-3))
+    points += asked.price(cut_share=cut_share, steps=("cut",)) - asked.price()
     return Remedy(
-        "slow", enough, lee.gust, lee.peak, lee.start_s, lee.end_s, rate, plays_s, cost,
-        f"{reason}{' No sound.' if has_sound else ''}",
+        "slow", enough, f"{reason}{tail}", points, lee.gust, lee.peak, lee.start_s, lee.end_s,
+        playback, step, plays_s, cost=cost,
     )  # fmt: skip
 
 
 def polish_remedy(
+    asked: Asked,
     kind: str,
     curve: PolishCurve | None,
-    reading: Reading | None,
-    brief: Brief,
-    clip: Clip,
-    apart: float,
+    reading: Reading,
+    *,
+    lee: Lee | None = None,
+    step: int = 1,
 ) -> Remedy:
-    """The least crop that passes, or the best that the brief's crop allows."""
-    if curve is None or reading is None:
-        reason = "Not open: it cannot be slowed." if kind == "slow_polish" else "Not measurable."
-        return Remedy(kind, False, None, None, None, None, 1.0, None, "", reason)
-    within = [point for point in curve.points if point.crop_pct <= brief.most_crop_pct]
+    """The least crop that passes, or the best that the brief's crop allows. lee: polish that
+    stretch alone."""
+    brief, clip, playback = asked.brief, asked.clip, reading.playback
+    steps = ("cut",) * (lee is not None) + ("slow",) * (playback < 1.0) + ("polish",)
+    nominal = asked.price(crop_pct=brief.most_crop_pct, rate=playback, steps=steps)
+    points = () if curve is None else curve.points
+    if curve is not None and lee is not None:
+        points = curve.part(lee.index, lee.stretch)
+    if curve is None or not points:
+        return Remedy(kind, False, "Not measurable.", nominal)
+    within = [point for point in points if point.crop_pct <= brief.most_crop_pct]
     if not within:
-        least = curve.points[0].crop_pct
+        least = points[0].crop_pct
         reason = f"Not open: the lightest takes {least:.1f} % crop, of {brief.most_crop_pct:g} %."
-        return Remedy(kind, False, None, None, None, None, reading.playback, None, "", reason)
-    seen = [
-        (to_gust(point.speed_pct_s, screen_deg=brief.screen_deg),
-         to_gust(point.peak_pct_s, screen_deg=brief.screen_deg), point)
-        for point in within
-    ]  # fmt: skip
-    passing = [one for one in seen if _passes(one[0], one[1], brief)]
-    gust, peak, point = passing[0] if passing else min(seen, key=lambda one: one[0])
-    plays_s = clip.duration_s / reading.playback
-    enough = kind == "polish" or plays_s >= brief.wanted_s
-    warnings = _polish_warnings(curve, clip, brief, point.crop_pct, apart)
-    lost = reading.playback < 1.0 and clip.has_sound
-    cost = f"{point.crop_pct:.1f} % crop{', sound lost' if lost else ''}"
-    how = strength(point.crop_pct)
-    smears = curve.blur_pct > MOST_BLUR_PCT
-    if passing and smears:
-        reason = f"{point.crop_pct:.1f} % crop would do, but it smears.{warnings}"
-    elif passing:
-        reason = f"{how}: {point.crop_pct:.1f} % crop.{warnings}"
+        return Remedy(kind, False, reason, nominal, rate=playback, step=step)
+    point = _least(within, brief)
+    gust, peak = seen_after(point, brief)
+    good, smears = passes(gust, peak, brief), curve.blur_pct > warnings.MOST_BLUR_PCT
+    start_s, end_s = _whole(reading) if lee is None else (lee.start_s, lee.end_s)
+    length_s = clip.duration_s if lee is None else lee.length_s
+    found = warnings.of_polish(brief, clip, curve, point, apart=asked.analysis.motion.apart)
+    lost = playback < 1.0 and clip.has_sound
+    if good and smears:
+        reason = f"{point.crop_pct:.1f} % crop would do, but it smears."
+    elif good:
+        reason = f"{strength(point.crop_pct)}: {point.crop_pct:.1f} % crop."
     else:
-        reason = f"Still over target with {point.crop_pct:.1f} % crop.{warnings}"
+        reason = f"Still over target with {point.crop_pct:.1f} % crop."
+    if lee is not None:
+        reason = f"The calmest {lee.length_s / playback:.1f} s, from {start_s:.1f} s. {reason}"
     return Remedy(
-        kind, bool(passing) and enough and not smears, gust, peak, *_whole(reading),
-        reading.playback, plays_s, cost, reason,
-    )  # fmt: skip
+        kind=kind,
+        passes=good and not smears and length_s / playback >= _least_s(asked, kind),
+        reason=" ".join([reason, *found]),
+        points=asked.price(
+            cut_share=max(0.0, 1.0 - length_s / max(clip.duration_s, 1e-3)),
+            rate=playback,
+            crop_pct=point.crop_pct,
+            enlarge=enlarging(brief, clip, crop_pct=point.crop_pct),
+            blur_pct=curve.blur_pct if curve.blur_pct > warnings.BLUR_PCT else 0.0,
+            sound_lost=lost,
+            steps=steps,
+        ),
+        gust=gust,
+        peak=peak,
+        start_s=start_s,
+        end_s=end_s,
+        rate=playback,
+        step=step,
+        plays_s=length_s / playback,
+        crop_pct=point.crop_pct,
+        corner_hz=point.corner_hz,
+        cost=f"{point.crop_pct:.1f} % crop{', sound lost' if lost else ''}",
+        warnings=tuple(found),
+    )
+
+
+def _least_s(asked: Asked, kind: str) -> float:
+    """Seconds on screen that a polish must have: all of a short take is kept as it is."""
+    return asked.brief.wanted_s - 0.05 if kind == "slow_polish" else 0.0
+
+
+def _polish_lee(asked: Asked, reading: Reading) -> Remedy:
+    brief = asked.brief
+    lee = find_calmest(reading, brief, length_s=brief.wanted_s)
+    if lee is None or lee.length_s > LONGEST_LEE_SHARE * asked.clip.duration_s:
+        reason = "Not open: it is no longer than what you want of it."
+        price = asked.price(crop_pct=brief.most_crop_pct, steps=("cut", "polish"))
+        return Remedy("polish_lee", False, reason, price)
+    curve = asked.analysis.polish(upright=asked.clip.upright)
+    return polish_remedy(asked, "polish_lee", curve, reading, lee=lee)
+
+
+def _slow_polish(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
+    """Slowed and polished, all of it, or the calmest of it where all of it would not pass."""
+    if rate is None:
+        nominal = asked.price(
+            crop_pct=asked.brief.most_crop_pct, rate=0.5, steps=("slow", "polish")
+        )
+        reason = "Not open: it cannot be slowed."
+        return Remedy("slow_polish", False, reason, nominal)
+    playback, step = rate
+    reading = asked.analysis.reading(playback, step=step)
+    curve = asked.analysis.polish(playback, step=step, upright=asked.clip.upright)
+    whole = polish_remedy(asked, "slow_polish", curve, reading, step=step)
+    lee = find_calmest(reading, asked.brief, length_s=asked.brief.wanted_s)
+    if whole.passes or lee is None or lee.length_s > LONGEST_LEE_SHARE * asked.clip.duration_s:
+        return whole
+    part = polish_remedy(asked, "slow_polish", curve, reading, lee=lee, step=step)
+    return part if part.passes else whole
+
+
+def _least(points: Sequence[PolishPoint], brief: Brief) -> PolishPoint:
+    """The least crop that passes, else what leaves least."""
+    for point in points:
+        if passes(*seen_after(point, brief), brief):
+            return point
+    return min(points, key=lambda point: point.speed_pct_s)
+
+
+def seen_after(point: PolishPoint, brief: Brief) -> tuple[float, float]:
+    """Gust and peak that a polish leaves, as seen on the brief's screen."""
+    screen = brief.screen_deg
+    return (
+        to_gust(point.speed_pct_s, screen_deg=screen),
+        to_gust(point.peak_pct_s, screen_deg=screen),
+    )
 
 
 def strength(crop_pct: float) -> str:
@@ -317,25 +380,7 @@ def strength(crop_pct: float) -> str:
     return "Light" if crop_pct <= LIGHT_PCT else "Medium" if crop_pct <= MEDIUM_PCT else "Strong"
 
 
-def _polish_warnings(
-    curve: PolishCurve, clip: Clip, brief: Brief, crop_pct: float, apart: float
-) -> str:
-    """What will be seen all the same, each with its figure."""
-    found = []
-    left_px = max(clip.size_px) * (1.0 - crop_pct / 100.0)
-    wanted_px = max(brief.delivery_width_px, brief.delivery_height_px)
-    if left_px * LEAST_ENLARGING < wanted_px:
-        found.append(f"{left_px:.0f} px are left for {wanted_px}.")
-    if curve.blur_pct > BLUR_PCT:
-        found.append(f"Motion blur stays ({curve.blur_pct:.2f} %).")
-    if apart > MOST_APART:
-        found.append("Near things move otherwise and will bend.")
-    return f" {' '.join(found)}" if found else ""
-
-
-def _retake(
-    bands: tuple[Band, ...], causes: Causes, reading: Reading, brief: Brief, clip: Clip
-) -> Remedy:
+def _retake(asked: Asked, bands: tuple[Band, ...], causes: Causes, reading: Reading) -> Remedy:
     known = [band for band in bands if band.share is not None]
     top = max(known, key=lambda band: band.share or 0.0, default=None)
     if causes.causes:
@@ -348,40 +393,44 @@ def _retake(
         if top.strongest_hz is not None and top.name != "drift":
             where = f"near {top.strongest_hz:.1f} Hz"
         reason = f"Most is {top.name} ({100 * top.share:.0f} %, {where}). {ONE_CHANGE[top.name]}"
-    reason += _wider(reading, brief, clip)
-    return Remedy("retake", True, None, None, None, None, 1.0, None, "the shot again", reason)
+    reason += _wider(reading, asked.brief, asked.clip)
+    return Remedy("retake", True, reason, RETAKE_POINTS, cost="the shot again")
+
+
+def widest_passing(gust: float | None, peak: float | None, brief: Brief, focal: float) -> float:
+    """The longest focal length at which the same hand would pass, mm; 0 where gust is off the
+    scale or not known."""
+    if gust is None or peak is None or gust >= GUST_MAX:
+        return 0.0
+    over = max(gust - brief.target, peak - brief.target - PEAK_ALLOWANCE)
+    return float(focal * 2.0 ** (-over / STEP_PER_DOUBLING))
 
 
 def _wider(reading: Reading, brief: Brief, clip: Clip) -> str:
     """The focal length at which the same hand would pass, where a lens could reach it."""
-    gust = reading.gust(screen_deg=brief.screen_deg)
-    peak = reading.peak(screen_deg=brief.screen_deg)
-    if gust is None or peak is None or gust >= GUST_MAX:
-        return ""
-    over = max(gust - brief.target, peak - brief.target - PEAK_ALLOWANCE)
-    focal = clip.focal_eq_mm * 2.0 ** (-over / STEP_PER_DOUBLING)
-    if over <= 0 or focal < WIDEST_USUAL_MM:
+    focal = widest_passing(*_seen(reading, brief), brief, clip.focal_eq_mm)
+    if not WIDEST_USUAL_MM <= focal < clip.focal_eq_mm:
         return ""
     return f" At {int(focal)} mm the same hand would pass."
 
 
-def _verdict_text(chosen: Remedy, remedies: tuple[Remedy, ...], brief: Brief) -> str:
+def _ordinal(step: int) -> str:
+    return {2: "second", 3: "third"}.get(step, f"{step}th")
+
+
+def _verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:
     target = f"the {brief.target:.1f} that {brief.feel} allows"
-    keep = remedies[0]
-    if chosen.kind == "keep":
-        return f"Keep it as shot: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
-    if chosen.kind == "lee":
-        return (
-            f"Keep the lee from {chosen.start_s:.1f} to {chosen.end_s:.1f} s: "
-            f"gust {chosen.gust:.1f} there, within {target}."
-        )
-    if chosen.kind in ("polish", "slow_polish"):
-        slowed = f"Slow to {100 * chosen.rate:.0f} % and polish" if chosen.rate < 1 else "Polish it"
-        return f"{slowed}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
-    if chosen.kind == "slow":
-        return f"Slow to {100 * chosen.rate:.0f} %: gust {chosen.gust:.1f}, within {target}. " + (
-            chosen.reason
-        )
+    slow = f"Slow to {100 * chosen.rate:.0f} %"
+    begin = {
+        "keep": "Keep it as shot",
+        "lee": f"Keep the lee from {chosen.start_s or 0:.1f} to {chosen.end_s or 0:.1f} s",
+        "slow": slow,
+        "polish": "Polish it",
+        "polish_lee": "Polish the lee",
+        "slow_polish": f"{slow} and polish",
+    }.get(chosen.kind)
+    if begin is not None:
+        return f"{begin}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
     if keep.gust is None:
         return f"Do it again. {chosen.reason}"
     return f"Do it again: gust {keep.gust:.1f} where {brief.target:.1f} is allowed. {chosen.reason}"

@@ -1,0 +1,110 @@
+"""One path, read at whatever playback rates are asked for; none of it depends on the brief."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable
+from dataclasses import replace
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.judge.polish import PolishCurve, polish_curve
+from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.core.moves.move import MoveReading, read_move
+from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.causes import Causes, find_causes
+from ridgewind.core.shake.reading import Reading, band_shares, read_motion
+
+Key = TypeVar("Key", bound=Hashable)
+Value = TypeVar("Value")
+
+MOST_READINGS = 8
+"""Playback rates that an analysis keeps at a time."""
+
+
+class Analysis:
+    """Readings of one path, each worked out when first asked for."""
+
+    def __init__(self, motion: Motion) -> None:
+        self.motion = motion
+        self._readings: dict[tuple[float, int], Reading] = {}
+        self._polish: dict[tuple[float, int, bool], PolishCurve | None] = {}
+        self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
+        self._causes: dict[bool, Causes] = {}
+        self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
+
+    def reading(self, playback: float = 1.0, *, step: int = 1) -> Reading:
+        """The reading at a playback rate, of every step-th frame alone."""
+
+        def make() -> Reading:
+            motion = self.motion if step == 1 else thinned(self.motion, step)
+            return read_motion(motion, playback=playback)
+
+        return _kept(self._readings, (playback, step), make)
+
+    def polish(
+        self, playback: float = 1.0, *, step: int = 1, upright: bool = False
+    ) -> PolishCurve | None:
+        """The curve of crop against shake left, at a playback rate."""
+
+        def make() -> PolishCurve | None:
+            reading = self.reading(playback, step=step)
+            return polish_curve(reading, aspect=self.motion.aspect, upright=upright)
+
+        return _kept(self._polish, (playback, step, upright), make)
+
+    def bands(self) -> tuple[tuple[Band, ...], list[NDArray[np.float64]]]:
+        """Bands of the clip and each shot's band powers, at capture speed."""
+        if self._bands is None:
+            self._bands = band_shares(self.reading())
+        return self._bands
+
+    def move(self, *, focal_eq_mm: float, expected: bool) -> MoveReading | None:
+        """The move that was meant, at capture speed."""
+        key = (focal_eq_mm, expected)
+        if self._move is None or self._move[0] != key:
+            aspect = self.motion.aspect
+            found = read_move(
+                self.reading(), aspect=aspect, focal_eq_mm=focal_eq_mm, expected=expected
+            )
+            self._move = (key, found)
+        return self._move[1]
+
+    def causes(self, *, moves: bool) -> Causes:
+        """Why it shakes. moves: the camera was meant to move."""
+        if moves not in self._causes:
+            self._causes[moves] = find_causes(self.reading(), moves=moves)
+        return self._causes[moves]
+
+
+def thinned(motion: Motion, step: int) -> Motion:
+    """Every step-th frame of a path, as a film shows it that leaves the others out."""
+    shots = (
+        Shot(-(-shot.start // step), -(-shot.stop // step), shot.reason) for shot in motion.shots
+    )
+    return replace(
+        motion,
+        t_s=motion.t_s[::step],
+        pan_pct=motion.pan_pct[::step],
+        tilt_pct=motion.tilt_pct[::step],
+        roll_deg=motion.roll_deg[::step],
+        zoom_pct=motion.zoom_pct[::step],
+        trust=motion.trust[::step],
+        error=motion.error[::step],
+        shots=tuple(
+            shot if shot.stop - shot.start > 2 else replace(shot, reason=shot.reason or "short")
+            for shot in shots
+            if shot.stop > shot.start
+        ),
+    )
+
+
+def _kept(kept: dict[Key, Value], key: Key, make: Callable[[], Value]) -> Value:
+    """A value of a small store that forgets the oldest first."""
+    if key not in kept:
+        made = make()
+        while len(kept) >= MOST_READINGS:
+            kept.pop(next(iter(kept)))
+        kept[key] = made
+    return kept[key]

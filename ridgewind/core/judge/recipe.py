@@ -1,0 +1,242 @@
+"""A remedy as numbers that a renderer or an editor can follow, and what it should look like.
+
+A recipe says which frames are shown, how fast, and which window of each is seen. Windows are in
+the picture as displayed: the centre of the window from the picture's centre (right and down,
+percent of the long side), its turn (degrees, clockwise on screen) and its size against the frame.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError, require_between
+from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.brief import Brief
+from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
+from ridgewind.core.judge.remedies import Remedy, seen_after
+from ridgewind.core.judge.warnings import Clip
+from ridgewind.core.shake.gust import (
+    PEAK_PERCENTILE,
+    WINDOW_S,
+    part_speeds,
+    power_of,
+    rolling_mean,
+    to_gust,
+    weighted_speeds,
+)
+from ridgewind.core.shake.lee import Stretch
+from ridgewind.core.shake.reading import Reading, ShotReading
+
+Floats = NDArray[np.float64]
+Direction = Literal["left", "right", "up", "down"]
+DIRECTIONS: dict[Direction, tuple[float, float]] = {
+    "left": (-1.0, 0.0),
+    "right": (1.0, 0.0),
+    "up": (0.0, -1.0),
+    "down": (0.0, 1.0),
+}
+"""Where the window travels, right and down."""
+
+EASE_S = 1.0
+"""Time in which a desk-made move begins and ends."""
+
+LONGEST_PREVIEW_S = 8.0
+"""Seconds of a file that a preview shows: enough to judge, quick to make (chosen here)."""
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """kind: of the remedy. start_s, end_s: s in the file. rate, step: of playback, and every
+    which frame is shown. corner_hz: what is slower is kept; None without a polish. crop_pct: of
+    the long side. drift: where a desk-made move travels, None without one. gust, peak: what it
+    should read on the brief's screen over that stretch, None where not known."""
+
+    kind: str
+    start_s: float
+    end_s: float
+    rate: float
+    step: int
+    corner_hz: float | None
+    crop_pct: float
+    drift: Direction | None
+    gust: float | None
+    peak: float | None
+
+    @property
+    def enlarge(self) -> float:
+        return 1.0 / (1.0 - self.crop_pct / 100.0)
+
+
+@dataclass(frozen=True)
+class Windows:
+    """What is seen of each frame. x_pct, y_pct, turn_deg, size: (n,), see the module."""
+
+    x_pct: Floats
+    y_pct: Floats
+    turn_deg: Floats
+    size: Floats
+
+    def matrices(self, size_px: tuple[int, int]) -> Floats:
+        """(n, 2, 3) from a pixel of the finished frame to one of the recorded frame, both of
+        size_px; pixel centres at whole numbers."""
+        width, height = size_px
+        angle = np.radians(self.turn_deg)
+        cosine, sine = self.size * np.cos(angle), self.size * np.sin(angle)
+        linear = np.stack([np.stack([cosine, -sine], -1), np.stack([sine, cosine], -1)], -2)
+        middle = np.array([(width - 1) / 2.0, (height - 1) / 2.0])
+        shift = np.column_stack([self.x_pct, self.y_pct]) / 100.0 * max(size_px)
+        offset = middle + shift - linear @ middle
+        return np.concatenate([linear, offset[:, :, None]], axis=2)
+
+
+def recipe_of(remedy: Remedy) -> Recipe:
+    """The recipe of a remedy that uses a part of the file. Raises InvalidArgumentError for one
+    that does not."""
+    if remedy.start_s is None or remedy.end_s is None:
+        raise InvalidArgumentError("remedy", remedy.kind, "it uses no part of the file")
+    return Recipe(
+        remedy.kind, remedy.start_s, remedy.end_s, remedy.rate, remedy.step, remedy.corner_hz,
+        remedy.crop_pct, None, remedy.gust, remedy.peak,
+    )  # fmt: skip
+
+
+def at_strength(recipe: Recipe, curve: PolishCurve, point: PolishPoint, brief: Brief) -> Recipe:
+    """A polish of another strength. point: of the curve over the recipe's stretch."""
+    if point.corner_hz not in curve.corners_hz:
+        raise InvalidArgumentError("corner_hz", point.corner_hz, "the curve has no such strength")
+    gust, peak = seen_after(point, brief)
+    return replace(recipe, corner_hz=point.corner_hz, crop_pct=point.crop_pct, gust=gust, peak=peak)
+
+
+def with_drift(recipe: Recipe, drift: Direction, *, crop_pct: float) -> Recipe:
+    """The same with a slow reframe within more crop: the window travels through all the room."""
+    require_between("crop_pct", crop_pct, 0.5, 50, "%")
+    if recipe.corner_hz is not None:
+        raise InvalidArgumentError("drift", drift, "a polish needs the crop for itself")
+    return replace(recipe, drift=drift, crop_pct=max(crop_pct, recipe.crop_pct))
+
+
+def roughest(recipe: Recipe, reading: Reading, *, seconds: float = LONGEST_PREVIEW_S) -> Recipe:
+    """The part of a recipe that shakes most, of at most so many seconds of the file: what passes
+    there passes everywhere. Gust and peak are then not known until predicted."""
+    if recipe.end_s - recipe.start_s <= seconds:
+        return recipe
+    best: tuple[float, float] | None = None
+    for shot in reading.shots:
+        inside = np.flatnonzero((shot.t_s >= recipe.start_s) & (shot.t_s <= recipe.end_s))
+        if not len(inside):
+            continue
+        length = min(round(seconds * shot.rate_hz), len(inside))
+        sums = np.concatenate([[0.0], np.cumsum(np.where(shot.counted, shot.power, 0.0)[inside])])
+        held = sums[length:] - sums[:-length]
+        first = int(held.argmax())
+        found = (float(held[first]), float(shot.t_s[inside[first]]))
+        best = found if best is None or found > best else best
+    start_s = recipe.start_s if best is None else max(recipe.start_s, best[1])
+    start_s = min(start_s, recipe.end_s - seconds)
+    return replace(recipe, start_s=start_s, end_s=start_s + seconds, gust=None, peak=None)
+
+
+def stretch_of(shot: ShotReading, start_s: float, end_s: float) -> Stretch | None:
+    """The samples of a shot between two times, None where there are none."""
+    start, stop = np.searchsorted(shot.t_s, [start_s - 1e-6, end_s + 1e-6])
+    return Stretch(int(start), int(stop)) if stop > start else None
+
+
+def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> Recipe:
+    """The same with the gust and the peak that it should read over its own stretch."""
+    reading = analysis.reading(recipe.rate, step=recipe.step)
+    powers, seconds, screen = [], [], brief.screen_deg
+    for shot in reading.shots:
+        stretch = stretch_of(shot, recipe.start_s, recipe.end_s)
+        if stretch is None or not shot.counted.any():
+            continue
+        inside = slice(stretch.start, stretch.stop)
+        power = _power(shot, recipe, analysis.motion.aspect, clip.upright)
+        window = round(WINDOW_S * shot.rate_hz * shot.playback)
+        around = rolling_mean(power, shot.counted, window=window)
+        counted = shot.counted[inside]
+        powers.append(power[inside][counted])
+        seconds.append(around[inside][counted])
+    if not powers or not len(np.concatenate(powers)):
+        return replace(recipe, gust=None, peak=None)
+    speed = recipe.enlarge * float(np.concatenate(powers).mean()) ** 0.5
+    peak = recipe.enlarge * float(np.percentile(np.concatenate(seconds), PEAK_PERCENTILE)) ** 0.5
+    return replace(
+        recipe,
+        gust=to_gust(speed, screen_deg=screen),
+        peak=to_gust(peak, screen_deg=screen),
+    )
+
+
+def _power(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) -> Floats:
+    """(n - 1,) squared weighted speed of what is seen, not enlarged."""
+    if recipe.corner_hz is not None:
+        polisher = Polisher(shot, aspect=aspect)
+        return polisher.left(polisher.off(recipe.corner_hz))
+    if recipe.drift is None:
+        return shot.power
+    x_pct, y_pct = _drift(recipe, _grid_s(shot), upright=upright, aspect=aspect)
+    path = shot.path + np.column_stack([x_pct, -y_pct, 0.0 * x_pct, 0.0 * x_pct])
+    speeds = part_speeds(path, rate_hz=shot.rate_hz, aspect=aspect) * shot.playback
+    return power_of(weighted_speeds(speeds, playback_hz=shot.rate_hz * shot.playback))
+
+
+def windows_of(recipe: Recipe, analysis: Analysis, clip: Clip, t_s: Floats) -> Windows:
+    """What is seen of the frames at t_s (n,), s in the file."""
+    off = np.zeros((len(t_s), 4))
+    if recipe.corner_hz is not None:
+        for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
+            inside = (t_s >= shot.start_s - 1e-6) & (t_s <= shot.end_s + 1e-6)
+            if not inside.any() or not shot.counted.any():
+                continue
+            found = Polisher(shot, aspect=analysis.motion.aspect).corrections(recipe.corner_hz)
+            grid = _grid_s(shot)
+            for column in range(4):
+                off[inside, column] = np.interp(t_s[inside], grid, found[:, column])
+    x_pct, y_pct = -off[:, 0], off[:, 1]
+    if recipe.drift is not None:
+        aspect, upright = analysis.motion.aspect, clip.upright
+        add_x, add_y = _drift(recipe, t_s, upright=upright, aspect=aspect)
+        x_pct, y_pct = x_pct + add_x, y_pct + add_y
+    size = (1.0 + off[:, 3] / 100.0) / recipe.enlarge
+    return Windows(x_pct, y_pct, -off[:, 2], size)
+
+
+def _grid_s(shot: ShotReading) -> Floats:
+    """(n,) times of the samples of a shot's path, one more than its speeds have."""
+    half = 0.5 / shot.rate_hz
+    return np.append(shot.t_s - half, shot.t_s[-1] + half)
+
+
+def _drift(recipe: Recipe, t_s: Floats, *, upright: bool, aspect: float) -> tuple[Floats, Floats]:
+    """Where the window of a desk-made move is: through all the room, eased at both ends."""
+    assert recipe.drift is not None
+    right, down = DIRECTIONS[recipe.drift]
+    width, height = (aspect, 1.0) if upright else (1.0, aspect)
+    room_pct = recipe.crop_pct * (width if right else height)
+    length_s = max(recipe.end_s - recipe.start_s, 1e-3)
+    ease = min(EASE_S * recipe.rate, length_s / 3.0)
+    since = np.clip(t_s - recipe.start_s, 0.0, length_s)
+    # Speed rises and falls along half a cosine: its integral in three pieces.
+    top = length_s - ease
+
+    def risen(s: Floats) -> Floats:
+        out: Floats = (s - ease / np.pi * np.sin(np.pi * s / ease)) / 2.0
+        return out
+
+    way = np.where(
+        since < ease,
+        risen(np.minimum(since, ease)),
+        np.where(
+            since > top,
+            top - risen(np.minimum(length_s - since, ease)),
+            since - ease / 2.0,
+        ),
+    )
+    along = room_pct * (way / top - 0.5)
+    return right * along, down * along
