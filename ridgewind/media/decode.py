@@ -74,6 +74,11 @@ class Film:
     def __exit__(self, *exc: object) -> None:
         self._film.close()
 
+    def seek(self, t_s: float) -> None:
+        """Let `pictures` begin at the last keyframe before a time, s in the file."""
+        with translated():
+            self._film.seek(max(0, round(t_s * av.time_base)), backward=True)
+
     def pictures(self, shrink: Shrink) -> Iterator[Picture]:
         """Frames in order of time; shrink makes each luma plane smaller before anything else.
 

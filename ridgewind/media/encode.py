@@ -18,6 +18,8 @@ from ridgewind.media.errors import translated
 TIME_BASE = Fraction(1, 90_000)
 """Ticks of written films: fine enough for any frame rate."""
 
+SOUND_BITS_S = 192_000
+
 COPY_LONG_SIDE_PX = 1280
 COPY_KEYFRAME_S = 0.5
 """Seconds between keyframes of a browser copy, so that scrubbing is quick (chosen here)."""
@@ -26,7 +28,8 @@ COPY_KEYFRAME_S = 0.5
 class FilmWriter:
     """Writes frames under a temporary name and renames at close; an error leaves nothing.
 
-    size: width and height in px, even. rate_hz: nominal frames a second.
+    size: width and height in px, even. rate_hz: nominal frames a second. pixel_format: of the
+    frames. sound_hz: samples a second of the sound that will be given, 0 for a silent film.
     """
 
     def __init__(
@@ -37,6 +40,8 @@ class FilmWriter:
         rate_hz: float,
         options: dict[str, str],
         metadata: dict[str, str] | None = None,
+        pixel_format: str = "yuv420p",
+        sound_hz: int = 0,
     ) -> None:
         self._path = path
         self._partial = path.with_name(f".{path.name}.{os.getpid()}.part")
@@ -47,12 +52,22 @@ class FilmWriter:
             rate = Fraction(rate_hz).limit_denominator(1001)
             stream = self._film.add_stream("libx264", rate=rate)
         stream.width, stream.height = size
-        stream.pix_fmt = "yuv420p"
+        stream.pix_fmt = pixel_format
         stream.codec_context.time_base = TIME_BASE
         stream.options = options
         self._film.metadata.update(metadata or {})
         self._stream = stream
+        self._sound = self._film.add_stream("aac", rate=sound_hz) if sound_hz else None
+        if self._sound is not None:
+            self._sound.codec_context.layout = "stereo"
+            self._sound.codec_context.bit_rate = SOUND_BITS_S
         self._last_tick = -1
+
+    def describe_colours(self, like: av.VideoFrame) -> None:
+        """Say that the film has the colours of this frame; before the first frame is written."""
+        context = self._stream.codec_context
+        context.colorspace, context.color_range = like.colorspace, like.color_range
+        context.color_primaries, context.color_trc = like.color_primaries, like.color_trc
 
     def write(self, frame: av.VideoFrame, t_s: float) -> None:
         """Add one frame, shown t_s seconds after the start."""
@@ -61,6 +76,14 @@ class FilmWriter:
         frame.pts, frame.time_base = tick, TIME_BASE
         with translated():
             self._film.mux(self._stream.encode(frame))
+
+    def write_sound(self, frame: av.AudioFrame, t_s: float) -> None:
+        """Add a piece of sound, heard t_s seconds after the start."""
+        assert self._sound is not None
+        rate = frame.sample_rate
+        frame.pts, frame.time_base = max(0, round(t_s * rate)), Fraction(1, rate)
+        with translated():
+            self._film.mux(self._sound.encode(frame))
 
     def __enter__(self) -> FilmWriter:
         return self
@@ -72,6 +95,8 @@ class FilmWriter:
             with translated():
                 if kind is None:
                     self._film.mux(self._stream.encode(None))
+                    if self._sound is not None:
+                        self._film.mux(self._sound.encode(None))
                 self._film.close()
             if kind is None:
                 os.replace(self._partial, self._path)

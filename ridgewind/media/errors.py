@@ -56,6 +56,11 @@ BAD_CODEC = (
     "its video is in a format that cannot be decoded here",
     "convert it to H.264 or HEVC",
 )
+CLEARED = (
+    "cleared",
+    "its original was cleared from the disk",
+    "bring it back under Takes, or bring the clip in again",
+)
 DISK_FULL = ("disk_full", "the disk is full", "free some space and try again")
 
 

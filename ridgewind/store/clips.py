@@ -18,7 +18,8 @@ from ridgewind.store.errors import NotFoundError
 class ClipRow:
     """A film. Facts are None until it has been measured. file_focal_mm, file_focal_eq_mm: true and
     equivalent focal length, where the file's metadata holds it. log_focal_eq_mm: that its path was
-    worked out for, where it comes from turning rates."""
+    worked out for, where it comes from turning rates. cleared_at: when its original was put aside
+    to free space."""
 
     id: int
     sha256: str
@@ -39,6 +40,7 @@ class ClipRow:
     interlaced: bool | None
     bits_per_pixel: float | None
     log_focal_eq_mm: float | None
+    cleared_at: str | None = None
 
 
 @dataclass(frozen=True)
@@ -64,7 +66,7 @@ class ClipFactsRow:
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
     " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
-    " interlaced, bits_per_pixel, log_focal_eq_mm"
+    " interlaced, bits_per_pixel, log_focal_eq_mm, cleared_at"
 )
 
 
@@ -135,6 +137,41 @@ def mark_source(
 def set_log_focal(db: sqlite3.Connection, clip_id: int, focal_eq_mm: float) -> None:
     """The path of a clip comes from turning rates, worked out for this focal length."""
     db.execute("update clip set log_focal_eq_mm = ? where id = ?", (focal_eq_mm, clip_id))
+
+
+def set_cleared(db: sqlite3.Connection, clip_id: int, *, cleared: bool) -> None:
+    """The original was put aside to free space, or is back."""
+    now = "strftime('%Y-%m-%dT%H:%M:%SZ', 'now')" if cleared else "null"
+    db.execute(f"update clip set cleared_at = {now} where id = ?", (clip_id,))
+
+
+def rejected(db: sqlite3.Connection) -> list[ClipRow]:
+    """Films of which every take that is not deleted was rejected, and that still have their
+    original."""
+    rows = db.execute(
+        f"select {COLUMNS} from clip where cleared_at is null and log_focal_eq_mm is null"
+        " and exists (select 1 from take where clip_id = clip.id and deleted_at is null)"
+        " and not exists (select 1 from take where clip_id = clip.id and deleted_at is null"
+        " and choice is not 'reject') order by id"
+    )
+    return [_row(row) for row in rows]
+
+
+def cleared(db: sqlite3.Connection) -> list[ClipRow]:
+    """Films whose original was put aside, the longest ago first."""
+    rows = db.execute(
+        f"select {COLUMNS} from clip where cleared_at is not null order by cleared_at, id"
+    )
+    return [_row(row) for row in rows]
+
+
+def cleared_before(db: sqlite3.Connection, *, days: int) -> list[ClipRow]:
+    """Films whose original was put aside more than some days ago."""
+    rows = db.execute(
+        f"select {COLUMNS} from clip where cleared_at < strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?)",
+        (f"-{days} days",),
+    )
+    return [_row(row) for row in rows]
 
 
 def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:

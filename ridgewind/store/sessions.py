@@ -61,6 +61,13 @@ class ResultRow:
 
 
 @dataclass(frozen=True)
+class FiledRow:
+    take_id: int
+    variation_key: str
+    session_name: str
+
+
+@dataclass(frozen=True)
 class LooseFilmRow:
     """A measured take that is filed nowhere, and what its slate says. from_s: where it begins
     in its film."""
@@ -202,6 +209,18 @@ def loose_films(db: sqlite3.Connection, *, limit: int) -> list[LooseFilmRow]:
     )
     fields = LooseFilmRow.__dataclass_fields__
     return [LooseFilmRow(**{name: row[name] for name in fields}) for row in rows]
+
+
+def filed_under(db: sqlite3.Connection, drill_key: str, *, limit: int) -> list[FiledRow]:
+    """Takes that are filed under a drill, the oldest of the newest few first."""
+    rows = db.execute(
+        "select * from (select session_take.take_id, variation_key, session.name as session_name"
+        " from session_take join session on session.id = session_take.session_id"
+        " join take on take.id = session_take.take_id and take.deleted_at is null"
+        " where drill_key = ? order by session_take.take_id desc limit ?) order by take_id",
+        (drill_key, limit),
+    )
+    return [FiledRow(row["take_id"], row["variation_key"], row["session_name"]) for row in rows]
 
 
 def weakest_band(db: sqlite3.Connection, *, limit: int) -> str | None:

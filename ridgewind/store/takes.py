@@ -35,8 +35,9 @@ class TakeRow:
     film_to_s: which part of a film of several takes it is, s from the first frame; None for all
     of it. slate_session, slate_take, slate_until_s: what its slate names, and until when it is
     seen. drill_key: of the drill that it is filed under. from_s, to_s: the part that is judged;
-    None for all of it. stale: the brief has changed since gust, peak_gust, remedy and ridge were
-    worked out. ridge: bytes of the small drawing, see work.assessing."""
+    None for all of it. choice: keep, reject or retake, once settled. stale: the brief has changed
+    since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the small drawing,
+    see work.assessing."""
 
     id: int
     clip_id: int
@@ -61,6 +62,7 @@ class TakeRow:
     drill_key: str | None
     from_s: float | None
     to_s: float | None
+    choice: str | None
     stale: bool
     gust: float | None
     peak_gust: float | None
@@ -303,6 +305,23 @@ def forget_summary(db: sqlite3.Connection, take_id: int) -> None:
     db.execute("delete from summary where take_id = ?", (take_id,))
 
 
+def set_choice(db: sqlite3.Connection, take_id: int, choice: str | None) -> None:
+    """Settle a take: keep, reject or retake; None leaves it open again."""
+    by_id(db, take_id)
+    db.execute("update take set choice = ? where id = ?", (choice, take_id))
+
+
+def move_brief(db: sqlite3.Connection, from_id: int, to_id: int) -> None:
+    """Let all takes under one brief point at another; their lines are then out of date."""
+    db.execute("update take set brief_id = ? where brief_id = ?", (to_id, from_id))
+    mark_stale(db, to_id)
+
+
+def mark_all_stale(db: sqlite3.Connection) -> None:
+    """Every line is out of date: what a verdict is weighed by has changed."""
+    db.execute("update summary set stale = 1")
+
+
 def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:
     """Hide a take, or bring it back."""
     now = "strftime('%Y-%m-%dT%H:%M:%SZ', 'now')" if deleted else "null"
@@ -324,7 +343,7 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)
     db.execute("update session_take set take_id = null where take_id = ?", (take_id,))
-    for table in ("summary", "subject"):
+    for table in ("summary", "subject", "render", "mark"):
         db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)

@@ -15,10 +15,12 @@ from ridgewind.web import errors, guard, models
 from ridgewind.web.bench import api as bench_api
 from ridgewind.web.briefs import api as briefs_api
 from ridgewind.web.context import EXTENSION, Service
+from ridgewind.web.decisions import api as decisions_api
 from ridgewind.web.errors import MissingError
 from ridgewind.web.folders import api as folders_api
 from ridgewind.web.kit import api as kit_api
 from ridgewind.web.logs import api as logs_api
+from ridgewind.web.many import api as many_api
 from ridgewind.web.practice import api as practice_api
 from ridgewind.web.takes import api as takes_api
 from ridgewind.work.library import Library
@@ -52,7 +54,10 @@ def create_app(config: Config) -> Flask:
     app.extensions[EXTENSION] = Service(library, Queue(library), config.demo, config.on_stale)
     guard.install(app)
     errors.handlers(app)
-    for api in (takes_api, briefs_api, kit_api, bench_api, practice_api, folders_api, logs_api):
+    for api in (
+        takes_api, decisions_api, many_api, briefs_api, kit_api, bench_api, practice_api,
+        folders_api, logs_api,
+    ):  # fmt: skip
         app.register_api(api)
 
     @app.get("/api/status", responses={200: models.Status})

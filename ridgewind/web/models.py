@@ -8,7 +8,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 FeelName = Literal["locked", "smooth", "alive", "raw"]
 ScreenName = Literal["phone", "laptop", "cinema"]
-RemedyName = Literal["keep", "lee", "slow", "polish", "slow_polish", "retake"]
+RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]
+ChoiceName = Literal["keep", "reject", "retake"]
 JobState = Literal["queued", "running", "done", "failed", "cancelled"]
 SortName = Literal["imported", "recorded", "name", "gust", "length"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
@@ -108,6 +109,7 @@ class TakeLine(BaseModel):
     state: JobState
     progress: float | None
     fault: Fault | None
+    choice: ChoiceName | None = Field(description="What the shooter settled")
 
 
 class TakePage(BaseModel):
@@ -299,7 +301,11 @@ class RemedyLine(BaseModel):
     end_s: float | None
     rate: float
     plays_s: float | None
+    crop_pct: float
+    corner_hz: float | None = Field(description="What is slower is kept by the polish")
     cost: str
+    points: float = Field(description="The same on the scale of docs/guide.md")
+    warnings: list[str]
     reason: str
 
 
@@ -397,6 +403,8 @@ class TakeDetail(BaseModel):
     clip: ClipFacts | None
     log: str | None = Field(description="Name of the motion log that belongs to its film")
     judgement: Judgement | None
+    marked: bool | None = Field(description="Smooth enough to the shooter's own eye")
+    cleared: bool = Field(description="Its original was cleared from the disk")
     before_id: int | None
     after_id: int | None
 

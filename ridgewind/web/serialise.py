@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.judge import brief as core_brief
 from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.remedies import Remedy
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.follow import SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
@@ -54,6 +55,7 @@ def take_line(take: TakeRow) -> models.TakeLine:
             "state": take.state,
             "progress": take.progress,
             "fault": fault,
+            "choice": take.choice,
         }
     )
 
@@ -138,23 +140,24 @@ def judgement(judged: Judged) -> models.Judgement | None:
                 for shot in found.reading.shots
             ],
             "remedies": [
-                {
-                    "remedy": remedy.kind,
-                    "passes": remedy.passes,
-                    "gust": remedy.gust,
-                    "peak_gust": remedy.peak,
-                    "start_s": _shifted(remedy.start_s, start_s),
-                    "end_s": _shifted(remedy.end_s, start_s),
-                    "rate": remedy.rate,
-                    "plays_s": remedy.plays_s,
-                    "cost": remedy.cost,
-                    "reason": remedy.reason,
-                }
-                for remedy in found.decision.remedies
+                remedy_line(remedy, start_s).model_dump() for remedy in found.decision.remedies
             ],
             "verdict": found.decision.remedy,
             "text": found.decision.text,
-            "trace": _trace(judged.trace, start_s),
+            "trace": trace_columns(judged.trace, start_s),
+        }
+    )
+
+
+def remedy_line(remedy: Remedy, start_s: float) -> models.RemedyLine:
+    values = {name: getattr(remedy, name, None) for name in models.RemedyLine.model_fields}
+    return models.RemedyLine.model_validate(
+        values
+        | {
+            "remedy": remedy.kind,
+            "peak_gust": remedy.peak,
+            "start_s": _shifted(remedy.start_s, start_s),
+            "end_s": _shifted(remedy.end_s, start_s),
         }
     )
 
@@ -264,7 +267,7 @@ def _band(band: Band, focal_eq_mm: float) -> dict[str, object]:
     }
 
 
-def _trace(line: Trace, start_s: float) -> dict[str, object]:
+def trace_columns(line: Trace, start_s: float) -> dict[str, object]:
     return {
         "t_s": _numbers(line.t_s - start_s, 3),
         "gust": _numbers(line.gust, 3),

@@ -1,4 +1,4 @@
-"""Run the application: one lock, one worker process, one local socket."""
+"""Run the application: one lock, two worker processes, one local socket."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ import tempfile
 import threading
 import webbrowser
 from collections.abc import Callable
+from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -17,7 +18,7 @@ import waitress
 from ridgewind.store import database
 from ridgewind.web.app import Config, create_app
 from ridgewind.work.library import Library
-from ridgewind.work.queue import Queue
+from ridgewind.work.queue import KINDS, Queue
 from ridgewind.work.refreshing import Refresher
 from ridgewind.work.supervisor import Supervisor
 
@@ -70,7 +71,10 @@ def run(start: Start) -> None:
             ident="ridgewind",
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"
-        with Supervisor(library, queue), refresher:
+        with ExitStack() as stack:
+            for kind in KINDS:
+                stack.enter_context(Supervisor(library, queue, kind))
+            stack.enter_context(refresher)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:
                 threading.Timer(0.5, webbrowser.open, [address]).start()
@@ -84,13 +88,7 @@ def run(start: Start) -> None:
 
 def empty(library: Library) -> None:
     """Clear a demo library; the folder itself and its lock stay."""
-    for folder in (
-        library.originals,
-        library.copies,
-        library.stills,
-        library.previews,
-        library.incoming,
-    ):
+    for folder in library.folders:
         shutil.rmtree(folder, ignore_errors=True)
     for base in (library.database, library.queue):
         for suffix in ("", "-wal", "-shm"):

@@ -9,7 +9,7 @@ from flask import Response, request, send_file
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.motion.table import to_csv
-from ridgewind.store import briefs, clips, database, jobs, kit, logs, subjects, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, logs, marks, subjects, takes
 from ridgewind.web import models, serialise
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError, NotReadyError
@@ -66,7 +66,7 @@ def bring_in(query: models.ImportQuery) -> Response:
 def one_take(path: models.TakePath) -> Response:
     """One take with everything that is said of it."""
     with current().read() as db:
-        return answered(_detail(db, path.take_id))
+        return answered(take_detail(db, path.take_id))
 
 
 @api.put("/takes/<int:take_id>/brief", responses={200: models.TakeDetail, **FAULTS})
@@ -76,7 +76,7 @@ def change_brief(path: models.TakePath, body: models.Brief) -> Response:
         with database.atomic(db):
             takes.set_own_brief(db, path.take_id, serialise.brief_of(body))
             assessing.summarise(db, path.take_id)
-        return answered(_detail(db, path.take_id))
+        return answered(take_detail(db, path.take_id))
 
 
 @api.patch("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})
@@ -94,10 +94,11 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
             if "own_focal_eq_mm" in body.model_fields_set:
                 takes.set_own_focal(db, path.take_id, body.own_focal_eq_mm)
             assessing.summarise(db, path.take_id)
-        return answered(_detail(db, path.take_id))
+        return answered(take_detail(db, path.take_id))
 
 
-def _detail(db: Connection, take_id: int) -> models.TakeDetail:
+def take_detail(db: Connection, take_id: int) -> models.TakeDetail:
+    """One take with everything that is said of it. Raises NotFoundError."""
     judged = assessing.judge(db, take_id)
     before_id, after_id = takes.neighbours(db, take_id)
     take, own = judged.take, briefs.by_id(db, judged.take.brief_id)
@@ -117,6 +118,8 @@ def _detail(db: Connection, take_id: int) -> models.TakeDetail:
         clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
         log=None if (log := logs.of_clip(db, take.clip_id)) is None else log.name,
         judgement=serialise.judgement(judged),
+        marked=marks.one(db, take_id, view=marks.AS_SHOT),
+        cleared=judged.clip.cleared_at is not None,
         before_id=before_id,
         after_id=after_id,
     )

@@ -14,7 +14,7 @@ from ridgewind.core.judge import Analysis, Assessment, Clip, assess
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
-from ridgewind.store import clips, database, drills, takes
+from ridgewind.store import clips, database, drills, settings, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.takes import TakeRow
 
@@ -48,10 +48,11 @@ def judge(db: sqlite3.Connection, take_id: int) -> Judged:
     """Read and decide a take under its brief. Raises NotFoundError."""
     take = takes.by_id(db, take_id)
     clip = clips.by_id(db, take.clip_id)
-    motion, analysis = _analyses.get(db, clip, take)
+    motion, analysis = analysis_of(db, take, clip)
     if analysis is None:
         return Judged(take, clip, None, None, None)
-    assessment = _assess(take, clip, analysis, move_expected=_move_expected(db, take))
+    facts = facts_of(db, take, clip)
+    assessment = assess(analysis, facts, take.brief, weights=settings.weights(db))
     line = trace(
         assessment.reading,
         assessment.band_powers,
@@ -84,12 +85,12 @@ def summarise(db: sqlite3.Connection, take_id: int) -> Judged:
             remedy=judged.assessment.decision.remedy,
             ridge=small_ridge(judged.trace),
             speed_pct_s=judged.assessment.reading.speed_pct_s,
-            top_band=_top_band(judged.assessment),
+            top_band=top_band(judged.assessment),
         )
     return judged
 
 
-def _top_band(assessment: Assessment) -> str | None:
+def top_band(assessment: Assessment) -> str | None:
     """The band with the largest share."""
     shown = [band for band in assessment.bands if band.share is not None]
     return max(shown, key=lambda band: band.share or 0.0).name if shown else None
@@ -135,20 +136,34 @@ def _move_expected(db: sqlite3.Connection, take: TakeRow) -> bool:
     return drill is not None and drill.tempo == "move"
 
 
-def _assess(take: TakeRow, clip: ClipRow, analysis: Analysis, *, move_expected: bool) -> Assessment:
+def analysis_of(
+    db: sqlite3.Connection, take: TakeRow, clip: ClipRow
+) -> tuple[Motion | None, Analysis | None]:
+    """The path of the whole film, and the analysis of the part that a take is; None while it has
+    not been measured."""
+    return _analyses.get(db, clip, take)
+
+
+def facts_of(db: sqlite3.Connection, take: TakeRow, clip: ClipRow) -> Clip:
+    """What the judgement needs of a measured film and its set-up."""
     assert clip.fps is not None
     assert clip.duration_s is not None
     assert clip.width is not None
     assert clip.height is not None
-    size_px = (clip.width, clip.height)
     duration_s = clip.duration_s
     if take.judged_part is not None:
         from_s, to_s = take.judged_part
         duration_s = min(to_s, duration_s) - from_s
     # A log alone has no frames that could be played slower.
     fps = take.brief.delivery_fps if clip.codec == LOG_CODEC else clip.fps
-    facts = Clip(fps, duration_s, bool(clip.has_sound), size_px, take.focal_eq_mm, move_expected)
-    return assess(analysis, facts, take.brief)
+    return Clip(
+        fps=fps,
+        duration_s=duration_s,
+        has_sound=bool(clip.has_sound),
+        size_px=(clip.width, clip.height),
+        focal_eq_mm=take.focal_eq_mm,
+        move_expected=_move_expected(db, take),
+    )
 
 
 Part = tuple[float, float] | None

@@ -4,6 +4,8 @@ library.db    the store            originals/  films as they came, named by cont
 queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
                                    previews/   planned moves, can be made again
+                                   renders/    films made from takes
+                                   cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
 """
 
@@ -24,7 +26,8 @@ from pathlib import Path
 from typing import Protocol
 
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
-from ridgewind.store import briefs, clips, database, jobs, kit, seeds, takes
+from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
+from ridgewind.store.clips import ClipRow
 from ridgewind.store.takes import TakeRow
 
 CHUNK_BYTES = 1 << 20
@@ -64,18 +67,22 @@ class Library:
         self.copies = root / "copies"
         self.stills = root / "stills"
         self.previews = root / "previews"
+        self.renders = root / "renders"
+        self.cleared = root / "cleared"
         self.incoming = root / "incoming"
         self._lock = root / "lock"
 
+    @property
+    def folders(self) -> tuple[Path, ...]:
+        """All folders that hold files."""
+        return (
+            self.originals, self.copies, self.stills, self.previews, self.renders, self.cleared,
+            self.incoming,
+        )  # fmt: skip
+
     def prepare(self) -> None:
         """Make the folders and bring the database up to date."""
-        for folder in (
-            self.originals,
-            self.copies,
-            self.stills,
-            self.previews,
-            self.incoming,
-        ):
+        for folder in self.folders:
             folder.mkdir(parents=True, exist_ok=True)
         with database.opened(self.database) as db:
             database.migrate(db)
@@ -96,23 +103,67 @@ class Library:
         """Remove half-arrived files and takes deleted too long ago; call once, at start."""
         for leftover in self.incoming.iterdir():
             leftover.unlink(missing_ok=True)
-        for folder in (self.originals, self.copies, self.stills, self.previews):
+        for folder in self.folders:
             for leftover in folder.glob(".*.part"):
                 leftover.unlink(missing_ok=True)
         with database.opened(self.database) as db:
             for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
                 self.forget(db, take.id)
+            for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
+                self._cleared_file(clip).unlink(missing_ok=True)
+
+    def clear(self, db: sqlite3.Connection) -> list[ClipRow]:
+        """Put the originals of rejected films aside, for good after a week; path, copy, still and
+        figures stay. Returns the films."""
+        found = clips.rejected(db)
+        for clip in found:
+            with database.atomic(db):
+                clips.set_cleared(db, clip.id, cleared=True)
+                original = self.originals / clip.file
+                if original.is_file():
+                    os.replace(original, self._cleared_file(clip))
+        return found
+
+    def bring_back(self, db: sqlite3.Connection, clip_id: int) -> bool:
+        """Take an original back from where it was put aside; False where it is gone for good."""
+        clip = clips.by_id(db, clip_id)
+        aside = self._cleared_file(clip)
+        if clip.cleared_at is None or not aside.is_file():
+            return clip.cleared_at is None
+        with database.atomic(db):
+            os.replace(aside, self.originals / clip.file)
+            clips.set_cleared(db, clip_id, cleared=False)
+        return True
+
+    def empty_cleared(self, db: sqlite3.Connection) -> int:
+        """Remove what was put aside now; returns the bytes that this frees."""
+        freed = 0
+        for clip in clips.cleared(db):
+            aside = self._cleared_file(clip)
+            if aside.is_file():
+                freed += aside.stat().st_size
+                aside.unlink()
+        return freed
+
+    def is_aside(self, clip: ClipRow) -> bool:
+        """Whether an original that was cleared can still be brought back."""
+        return self._cleared_file(clip).is_file()
+
+    def _cleared_file(self, clip: ClipRow) -> Path:
+        return self.cleared / clip.file
 
     def forget(self, db: sqlite3.Connection, take_id: int) -> None:
         """Remove a take for good, with its film and all that was made from it, unless another
         take is a part of the same film."""
         clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+        for render in renders.of_take(db, take_id):
+            self.render_of(render.id).unlink(missing_ok=True)
         with database.atomic(db):
             takes.remove(db, take_id)
             if takes.of_clip(db, clip.id):
                 return
             clips.remove(db, clip.id)
-        made = (self.copy_of(clip.sha256), self.still_of(clip.sha256))
+        made = (self.copy_of(clip.sha256), self.still_of(clip.sha256), self._cleared_file(clip))
         for path in (self.originals / clip.file, *made):
             path.unlink(missing_ok=True)
 
@@ -124,6 +175,9 @@ class Library:
 
     def preview_of(self, name: str) -> Path:
         return self.previews / f"{name}.mp4"
+
+    def render_of(self, render_id: int) -> Path:
+        return self.renders / f"{render_id}.mp4"
 
     def add(
         self,
@@ -148,6 +202,10 @@ class Library:
         try:
             existing = clips.by_hash(db, sha256)
             if existing is not None:
+                if existing.cleared_at is not None and not self.bring_back(db, existing.id):
+                    with database.atomic(db):  # gone for good, and here it is again
+                        os.replace(arrived, self.originals / existing.file)
+                        clips.set_cleared(db, existing.id, cleared=False)
                 return self._again(db, existing.id)
             stored = f"{sha256}{_suffix(file_name)}"
             os.replace(arrived, self.originals / stored)

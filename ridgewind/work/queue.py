@@ -1,8 +1,8 @@
 """The persistent queue: huey on its own SQLite file.
 
-A task is one clip's number in, one stored measurement out. Which clips still need work is the
-store's to know (the table `job`); the queue only hands numbers to whichever process is free, so
-that losing it loses nothing, and another broker can take its place.
+A task is one number in, one stored measurement or rendered film out. Which clips and films still
+need work is the store's to know (the tables `job` and `render`); the queue only hands numbers to
+whichever process is free, so that losing it loses nothing, and another broker can take its place.
 """
 
 from __future__ import annotations
@@ -12,58 +12,93 @@ from pathlib import Path
 
 from huey import SqliteHuey
 
-from ridgewind.store import database, jobs
+from ridgewind.store import database, jobs, renders
 from ridgewind.work.library import Library
 
 log = logging.getLogger(__name__)
 
 
-def open_queue(library: Library) -> SqliteHuey:
-    """The library's queue, with the measuring task registered as `measure`."""
-    huey = SqliteHuey(name="ridgewind", filename=str(library.queue), results=False)
+KINDS = ("measure", "render")
+"""Two queues, each with a worker process of its own, so that a preview never waits for a card of
+films to be measured."""
 
-    @huey.task(name="measure")
-    def measure(clip_id: int) -> None:
-        # Only a worker needs what measuring imports.
-        from ridgewind.work.tasks import measure_clip  # noqa: PLC0415
 
-        measure_clip(library, clip_id)
+def open_queue(library: Library, kind: str) -> SqliteHuey:
+    """One of the library's queues, with its task registered as `run`."""
+    huey = SqliteHuey(name=f"ridgewind-{kind}", filename=str(library.queue), results=False)
 
-    huey.measure = measure
+    @huey.task(name=kind)
+    def run(number: int) -> None:
+        # Only a worker needs what measuring and rendering import.
+        if kind == "render":
+            from ridgewind.work.films import render_one  # noqa: PLC0415
+
+            render_one(library, number)
+        else:
+            from ridgewind.work.tasks import measure_clip  # noqa: PLC0415
+
+            measure_clip(library, number)
+
+    huey.run = run
     return huey
 
 
 class Queue:
-    """Hands waiting clips to the workers."""
+    """Hands waiting clips and renders to the workers."""
 
     def __init__(self, library: Library) -> None:
         self._library = library
-        self._opened: SqliteHuey | None = None
+        self._opened: dict[str, SqliteHuey] = {}
 
-    @property
-    def _huey(self) -> SqliteHuey:
+    def _huey(self, kind: str) -> SqliteHuey:
         """Opened at first use, so that an application can be made without a library."""
-        if self._opened is None:
-            self._opened = open_queue(self._library)
-        return self._opened
+        if kind not in self._opened:
+            self._opened[kind] = open_queue(self._library, kind)
+        return self._opened[kind]
 
     def put(self, clip_id: int) -> None:
-        self._huey.measure(clip_id)
+        """Let a clip be measured."""
+        self._huey("measure").run(clip_id)
+
+    def put_render(self, render_id: int) -> None:
+        """Let a film be rendered."""
+        self._huey("render").run(render_id)
 
     def refill(self, path: Path) -> int:
         """Queue everything that the store says is waiting or was interrupted; call at start.
 
-        Returns how many. What the queue file still held is dropped first.
+        Returns how many clips. What the queue file still held is dropped first.
         """
-        self._huey.flush()
+        for kind in KINDS:
+            self._huey(kind).flush()
         with database.opened(path) as db:
             with database.atomic(db):
                 for job in jobs.interrupted(db):
                     recover(db, job)
+                for render in renders.in_state(db, "running"):
+                    renders.recover(db, render)
             waiting = jobs.waiting(db)
+            films = renders.in_state(db, "queued")
         for clip_id in waiting:
             self.put(clip_id)
+        for film in films:
+            self.put_render(film.id)
         return len(waiting)
+
+    def take_up(self, db: database.sqlite3.Connection, kind: str) -> None:
+        """Queue again what a dead worker was doing."""
+        if kind == "render":
+            for render in renders.in_state(db, "running"):
+                with database.atomic(db):
+                    again = renders.recover(db, render)
+                if again:
+                    self.put_render(render.id)
+            return
+        for job in jobs.interrupted(db):
+            with database.atomic(db):
+                again = recover(db, job)
+            if again:
+                self.put(job.clip_id)
 
 
 def recover(db: database.sqlite3.Connection, job: jobs.JobRow) -> bool:

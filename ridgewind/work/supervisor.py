@@ -7,9 +7,9 @@ import subprocess
 import sys
 import threading
 
-from ridgewind.store import database, jobs
+from ridgewind.store import database
 from ridgewind.work.library import Library
-from ridgewind.work.queue import Queue, recover
+from ridgewind.work.queue import Queue
 
 log = logging.getLogger(__name__)
 
@@ -18,10 +18,12 @@ STOP_S = 5.0
 
 
 class Supervisor:
-    """Starts one worker process and starts it again when it dies; use as a context manager."""
+    """Starts one worker process and starts it again when it dies; use as a context manager.
 
-    def __init__(self, library: Library, queue: Queue) -> None:
-        self._library, self._queue = library, queue
+    kind: of its queue, one of queue.KINDS."""
+
+    def __init__(self, library: Library, queue: Queue, kind: str) -> None:
+        self._library, self._queue, self._kind = library, queue, kind
         self._stopping = threading.Event()
         self._thread = threading.Thread(target=self._watch, daemon=True)
         self._worker: subprocess.Popen[bytes] | None = None
@@ -48,6 +50,7 @@ class Supervisor:
 
     def _start(self) -> subprocess.Popen[bytes]:
         command = [sys.executable, "-m", "ridgewind.work.worker", str(self._library.root)]
+        command.append(self._kind)
         return subprocess.Popen(command, stdin=subprocess.DEVNULL)
 
     def _watch(self) -> None:
@@ -56,14 +59,6 @@ class Supervisor:
                 continue
             log.warning("the worker ended with status %s; starting it again",
                         self._worker.returncode)  # fmt: skip
-            self._take_up()
+            with database.opened(self._library.database) as db:
+                self._queue.take_up(db, self._kind)
             self._worker = self._start()
-
-    def _take_up(self) -> None:
-        """Queue what the dead worker was doing."""
-        with database.opened(self._library.database) as db:
-            for job in jobs.interrupted(db):
-                with database.atomic(db):
-                    again = recover(db, job)
-                if again:
-                    self._queue.put(job.clip_id)

@@ -25,7 +25,7 @@ def main() -> None:
     logging.basicConfig(level=logging.WARNING, format="ridgewind worker: %(message)s")
     parent = os.getppid()
     threading.Thread(target=_leave_with, args=(parent,), daemon=True).start()
-    queue = open_queue(Library(Path(sys.argv[1])))
+    queue = open_queue(Library(Path(sys.argv[1])), sys.argv[2])
     queue.create_consumer(
         workers=1,
         worker_type="thread",

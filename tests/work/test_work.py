@@ -192,7 +192,7 @@ def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, tmp_path
     take = bring_in(library, db, write_film(tmp_path / "long.mp4", shaken(1200))).take
     queue = Queue(library)
     queue.refill(library.database)
-    with Supervisor(library, queue) as supervisor:
+    with Supervisor(library, queue, "measure") as supervisor:
         wait_for(lambda: (takes.by_id(db, take.id).progress or 0) > 0.05)
         first = supervisor.worker_pid
         os.kill(first, signal.SIGKILL)

@@ -141,6 +141,59 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/cleared": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What could be cleared from the disk, and what was. */
+    get: operations["many_cleared_cleared_get"];
+    put?: never;
+    /** Put the originals of rejected takes aside; they are gone for good after a week. */
+    post: operations["many_clear_cleared_post"];
+    /** Remove what was put aside at once; this cannot be undone. */
+    delete: operations["many_empty_cleared_cleared_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/cleared/{clip_id}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring an original back. */
+    post: operations["many_bring_back_cleared__int_clip_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/compare": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Takes of a session, of a drill, or chosen ones, side by side. */
+    get: operations["many_compare_compare_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/drills": {
     parameters: {
       query?: never;
@@ -203,6 +256,74 @@ export interface paths {
     put?: never;
     /** Bring a drill back. */
     post: operations["practice_restore_drill_drills__string_key__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/eye": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What the shooter's marks say, feel by feel. */
+    get: operations["many_eye_eye_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/eye/blind": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Takes without a mark, in an order that tells nothing. */
+    get: operations["many_blind_eye_blind_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/eye/undo": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put the targets back as they were. */
+    post: operations["many_undo_eye_eye_undo_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/eye/{feel}/use": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Make the threshold of a feel the target of its briefs. */
+    post: operations["many_use_eye_eye__string_feel__use_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -550,6 +671,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/renders/{render_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Stop a film that is being made, or remove one that is done; it can be made again. */
+    delete: operations["decisions_forget_render_renders__int_render_id__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/renders/{render_id}/film.mp4": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A rendered film: previews to be looked at, full-size ones to be kept. */
+    get: operations["decisions_rendered_film_renders__int_render_id__film_mp4_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/sessions": {
     parameters: {
       query?: never;
@@ -687,6 +842,24 @@ export interface paths {
     patch: operations["practice_note_take_sessions__int_session_id__takes__int_position__patch"];
     trace?: never;
   };
+  "/api/settings/weights": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What a remedy's costs weigh. */
+    get: operations["many_weights_settings_weights_get"];
+    /** Change what the costs weigh, and every verdict that depends on it. */
+    put: operations["many_change_weights_settings_weights_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/standin/feed.mp4": {
     parameters: {
       query?: never;
@@ -792,6 +965,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/choice": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Keep a take, reject it, or film it again; null leaves it open. */
+    put: operations["decisions_choose_takes__int_take_id__choice_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/film": {
     parameters: {
       query?: never;
@@ -822,6 +1012,23 @@ export interface paths {
     post?: never;
     /** Take a log away from a film again. */
     delete: operations["logs_remove_log_takes__int_take_id__log_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/mark": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Smooth enough or not to the shooter's own eye, of a take or of a preview. */
+    put: operations["decisions_mark_takes__int_take_id__mark_put"];
+    post?: never;
+    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -872,6 +1079,58 @@ export interface paths {
     get: operations["takes_path_as_csv_takes__int_take_id__path_csv_get"];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/recipe.csv": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A remedy's numbers: one row. */
+    get: operations["decisions_recipe_as_csv_takes__int_take_id__recipe_csv_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/recipe.json": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A remedy's numbers, with the window of every frame. */
+    get: operations["decisions_recipe_as_json_takes__int_take_id__recipe_json_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/renders": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Films made from a take, the newest first. */
+    get: operations["decisions_renders_of_takes__int_take_id__renders_get"];
+    put?: never;
+    /** Ask for a small preview of the roughest seconds of a remedy, or for all of it full size. */
+    post: operations["decisions_render_takes__int_take_id__renders_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -943,6 +1202,40 @@ export interface paths {
     post: operations["takes_mark_subject_takes__int_take_id__subject_post"];
     /** Take the mark away. */
     delete: operations["takes_forget_subject_takes__int_take_id__subject_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/ways": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Rates, polish curves, hints for next time, and the drill for the first cause. */
+    get: operations["decisions_ways_takes__int_take_id__ways_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/windows": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What of each frame a remedy shows, to be drawn over the picture. */
+    get: operations["decisions_windows_takes__int_take_id__windows_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -1078,6 +1371,11 @@ export interface components {
       setup: components["schemas"]["SetupAsk"];
       /** Setup Id */
       setup_id: number;
+    };
+    /** BlindOrder */
+    BlindOrder: {
+      /** Take Ids */
+      take_ids: number[];
     };
     /**
      * Block
@@ -1286,6 +1584,40 @@ export interface components {
       /** Words */
       words: string;
     };
+    /** ChoiceAsk */
+    ChoiceAsk: {
+      /** Choice */
+      choice: ("keep" | "reject" | "retake") | null;
+    };
+    /**
+     * ClearedAnswer
+     * @description rejected: films that could be cleared, and their size. aside: those that were.
+     */
+    ClearedAnswer: {
+      /** Aside */
+      aside: components["schemas"]["ClearedLine"][];
+      /** Aside Bytes */
+      aside_bytes: number;
+      /** Rejected */
+      rejected: number;
+      /** Rejected Bytes */
+      rejected_bytes: number;
+    };
+    /**
+     * ClearedLine
+     * @description A film whose original was put aside. gone_on: the day after which it is gone for good; null
+     *     where it is gone.
+     */
+    ClearedLine: {
+      /** Clip Id */
+      clip_id: number;
+      /** Gone On */
+      gone_on: string | null;
+      /** Name */
+      name: string;
+      /** Size Bytes */
+      size_bytes: number;
+    };
     /**
      * ClipFacts
      * @description width, height: px as displayed. claimed_s: what the file says where it ends early.
@@ -1340,6 +1672,13 @@ export interface components {
       /** Width */
       width: number;
     };
+    /** CompareAnswer */
+    CompareAnswer: {
+      /** Groups */
+      groups: components["schemas"]["GroupLine"][];
+      /** Title */
+      title: string;
+    };
     /** CopyShare */
     CopyShare: {
       /**
@@ -1347,6 +1686,16 @@ export interface components {
        * @description 0 to 1; null where nothing is being copied
        */
       share: number | null;
+    };
+    /** CurveLine */
+    CurveLine: {
+      /**
+       * Remedy
+       * @enum {string}
+       */
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      /** Strengths */
+      strengths: components["schemas"]["StrengthLine"][];
     };
     /**
      * Drill
@@ -1489,6 +1838,13 @@ export interface components {
       /** Takes */
       takes: number;
     };
+    /** DrillLink */
+    DrillLink: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+    };
     /** DrillList */
     DrillList: {
       /** Drills */
@@ -1518,6 +1874,17 @@ export interface components {
       /** Message */
       message: string;
     };
+    /**
+     * EyeAnswer
+     * @description polish: how much crop may be taken, percent. unmarked: measured takes without a mark.
+     */
+    EyeAnswer: {
+      /** Feels */
+      feels: components["schemas"]["FeelEye"][];
+      polish: components["schemas"]["ThresholdLine"];
+      /** Unmarked */
+      unmarked: number;
+    };
     /** FatigueLine */
     FatigueLine: {
       /** Growth */
@@ -1536,6 +1903,26 @@ export interface components {
       next_step: string;
       /** What */
       what: string;
+    };
+    /**
+     * FeelEye
+     * @description default: the target that the feel ships with. used: targets of its named briefs.
+     */
+    FeelEye: {
+      /** Default */
+      default: number;
+      /**
+       * Feel
+       * @enum {string}
+       */
+      feel: "locked" | "smooth" | "alive" | "raw";
+      /** Marks */
+      marks: components["schemas"]["MarkLine"][];
+      /** Surprises */
+      surprises: components["schemas"]["MarkLine"][];
+      threshold: components["schemas"]["ThresholdLine"];
+      /** Used */
+      used: number[];
     };
     /** FolderAsk */
     FolderAsk: {
@@ -1600,6 +1987,25 @@ export interface components {
       width_px: number | null;
     };
     /**
+     * GroupLine
+     * @description best: takes that cannot be told apart, or the one; reason: why.
+     */
+    GroupLine: {
+      /** Best */
+      best: number[];
+      drill: components["schemas"]["DrillLink"] | null;
+      /** Missing */
+      missing: number;
+      /** Missing Words */
+      missing_words: string;
+      /** Reason */
+      reason: string;
+      /** Sides */
+      sides: components["schemas"]["SideLine"][];
+      /** Title */
+      title: string;
+    };
+    /**
      * Hand
      * @description Body speed of a way of holding: its geometric mean, degrees a second, and the spread of
      *     its log2 from take to take. takes: how many it is from, 0 for typical figures.
@@ -1636,6 +2042,16 @@ export interface components {
       swing_hz: number;
       /** Swings */
       swings: boolean;
+    };
+    /** HintLine */
+    HintLine: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "lens" | "rate" | "support" | "three_legs";
+      /** Text */
+      text: string;
     };
     /**
      * ImportAnswer
@@ -1702,7 +2118,7 @@ export interface components {
        * Verdict
        * @enum {string}
        */
-      verdict: "keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake";
+      verdict: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
     };
     /** Kit */
     Kit: {
@@ -1913,6 +2329,44 @@ export interface components {
        * @enum {string}
        */
       time_unit: "s" | "ms" | "us" | "ns";
+    };
+    /**
+     * MarkAsk
+     * @description smooth: null takes the mark back. render_id: of the preview that was marked.
+     */
+    MarkAsk: {
+      /**
+       * Blind
+       * @default false
+       */
+      blind: boolean;
+      /**
+       * Render Id
+       * @default null
+       */
+      render_id: number | null;
+      /** Smooth */
+      smooth: boolean | null;
+    };
+    /** MarkLine */
+    MarkLine: {
+      /** Blind */
+      blind: boolean;
+      /**
+       * By
+       * @description How far it is from what the number expects, in gust
+       */
+      by: number;
+      /** Crop Pct */
+      crop_pct: number | null;
+      /** Gust */
+      gust: number;
+      /** Smooth */
+      smooth: boolean;
+      /** Take Id */
+      take_id: number;
+      /** Take Name */
+      take_name: string;
     };
     /**
      * Match
@@ -2294,6 +2748,24 @@ export interface components {
       rolled_s: (number | null)[];
     };
     /**
+     * RateLine
+     * @description step: every which frame is shown, evenly; null where the cadence is uneven.
+     */
+    RateLine: {
+      /** Gust */
+      gust: number | null;
+      /** Passes */
+      passes: boolean;
+      /** Peak */
+      peak: number | null;
+      /** Plays S */
+      plays_s: number;
+      /** Rate */
+      rate: number;
+      /** Step */
+      step: number | null;
+    };
+    /**
      * Reach
      * @description Equivalent focal lengths of a lens with the set-up's camera and mode.
      */
@@ -2305,10 +2777,48 @@ export interface components {
       /** Name */
       name: string;
     };
+    /**
+     * RecipeLine
+     * @description Times are seconds of the browser copy.
+     */
+    RecipeLine: {
+      /** Corner Hz */
+      corner_hz: number | null;
+      /** Crop Pct */
+      crop_pct: number;
+      /** Drift */
+      drift: ("left" | "right" | "up" | "down") | null;
+      /** End S */
+      end_s: number;
+      /** Gust */
+      gust: number | null;
+      /** Peak Gust */
+      peak_gust: number | null;
+      /** Plays S */
+      plays_s: number;
+      /** Rate */
+      rate: number;
+      /**
+       * Remedy
+       * @enum {string}
+       */
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      /** Start S */
+      start_s: number;
+      /** Step */
+      step: number;
+    };
     /** RemedyLine */
     RemedyLine: {
+      /**
+       * Corner Hz
+       * @description What is slower is kept by the polish
+       */
+      corner_hz: number | null;
       /** Cost */
       cost: string;
+      /** Crop Pct */
+      crop_pct: number;
       /** End S */
       end_s: number | null;
       /** Gust */
@@ -2319,6 +2829,11 @@ export interface components {
       peak_gust: number | null;
       /** Plays S */
       plays_s: number | null;
+      /**
+       * Points
+       * @description The same on the scale of docs/guide.md
+       */
+      points: number;
       /** Rate */
       rate: number;
       /** Reason */
@@ -2327,9 +2842,87 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
       /** Start S */
       start_s: number | null;
+      /** Warnings */
+      warnings: string[];
+    };
+    /** RenderAsk */
+    RenderAsk: {
+      /**
+       * Corner Hz
+       * @default null
+       */
+      corner_hz: number | null;
+      /**
+       * Drift
+       * @default null
+       */
+      drift: ("left" | "right" | "up" | "down") | null;
+      /**
+       * Purpose
+       * @enum {string}
+       */
+      purpose: "preview" | "film";
+      /**
+       * Rate
+       * @default null
+       */
+      rate: number | null;
+      /**
+       * Remedy
+       * @enum {string}
+       */
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+    };
+    /**
+     * RenderLine
+     * @description A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
+     *     more than predicted.
+     */
+    RenderLine: {
+      /** Fault Next */
+      fault_next: string | null;
+      /** Fault What */
+      fault_what: string | null;
+      /** Gust */
+      gust: number | null;
+      /** Id */
+      id: number;
+      /** Off */
+      off: number | null;
+      /** Peak Gust */
+      peak_gust: number | null;
+      /** Progress */
+      progress: number | null;
+      /**
+       * Purpose
+       * @enum {string}
+       */
+      purpose: "preview" | "film";
+      recipe: components["schemas"]["RecipeLine"];
+      /** Size Bytes */
+      size_bytes: number | null;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "queued" | "running" | "done" | "failed" | "cancelled";
+      /** Take Id */
+      take_id: number;
+      /** Unmeasured */
+      unmeasured: string | null;
+      /**
+       * Worked
+       * @description Smooth enough to the shooter's own eye
+       */
+      worked: boolean | null;
+    };
+    /** RenderList */
+    RenderList: {
+      /** Renders */
+      renders: components["schemas"]["RenderLine"][];
     };
     /**
      * RigAsk
@@ -2534,6 +3127,29 @@ export interface components {
       start_s: number;
     };
     /**
+     * SideLine
+     * @description move_s: when its move begins, s of the browser copy; null where it holds none.
+     */
+    SideLine: {
+      /** Evenness */
+      evenness: number | null;
+      /** Lee S */
+      lee_s: number | null;
+      /** Move S */
+      move_s: number | null;
+      /** Session */
+      session: string;
+      take: components["schemas"]["TakeLine"];
+      /** Top Band */
+      top_band: ("drift" | "sway" | "step" | "jitter" | "buzz") | null;
+      trace: components["schemas"]["TraceColumns"] | null;
+      /** Variation */
+      variation: string;
+      /** Verdict */
+      verdict:
+        ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
+    };
+    /**
      * SpectrumColumns
      * @description Weighted speed by frequency, of the shot that shakes most. speed: per part (pan, tilt,
      *     roll, zoom), root mean square in percent a second within each step of hz.
@@ -2686,6 +3302,31 @@ export interface components {
       /** Verdict */
       verdict: string;
     };
+    /**
+     * StrengthLine
+     * @description A strength of a polish. within: the brief's crop allows it.
+     */
+    StrengthLine: {
+      /** Corner Hz */
+      corner_hz: number;
+      /** Crop Pct */
+      crop_pct: number;
+      /** Gust */
+      gust: number;
+      /**
+       * Name
+       * @enum {string}
+       */
+      name: "Light" | "Medium" | "Strong";
+      /** Passes */
+      passes: boolean;
+      /** Peak */
+      peak: number;
+      /** Warnings */
+      warnings: string[];
+      /** Within */
+      within: boolean;
+    };
     /** Stretch */
     Stretch: {
       /** End S */
@@ -2812,6 +3453,11 @@ export interface components {
       brief: components["schemas"]["Brief"];
       brief_link: components["schemas"]["NamedLink"] | null;
       brief_parent: components["schemas"]["NamedLink"] | null;
+      /**
+       * Cleared
+       * @description Its original was cleared from the disk
+       */
+      cleared: boolean;
       clip: components["schemas"]["ClipFacts"] | null;
       /** Focal Eq Mm */
       focal_eq_mm: number;
@@ -2821,6 +3467,11 @@ export interface components {
        * @description Name of the motion log that belongs to its film
        */
       log: string | null;
+      /**
+       * Marked
+       * @description Smooth enough to the shooter's own eye
+       */
+      marked: boolean | null;
       /** Own Focal Eq Mm */
       own_focal_eq_mm: number | null;
       part: components["schemas"]["TakePart"] | null;
@@ -2842,6 +3493,11 @@ export interface components {
      * @description A take in the list. ridge: base64 of the small drawing, 48 columns of 5 heights.
      */
     TakeLine: {
+      /**
+       * Choice
+       * @description What the shooter settled
+       */
+      choice: ("keep" | "reject" | "retake") | null;
       /** Duration S */
       duration_s: number | null;
       fault: components["schemas"]["Fault"] | null;
@@ -2867,7 +3523,7 @@ export interface components {
       /** Recorded At */
       recorded_at: string | null;
       /** Remedy */
-      remedy: ("keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake") | null;
+      remedy: ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
       /** Ridge */
       ridge: string;
       /**
@@ -2972,6 +3628,21 @@ export interface components {
       /** Width Px */
       width_px: number;
     };
+    /** ThresholdLine */
+    ThresholdLine: {
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Marks */
+      marks: number;
+      /** Offered */
+      offered: boolean;
+      /** Value */
+      value: number;
+      /** Width */
+      width: number;
+    };
     /**
      * TimeAsk
      * @description takes: planned for the session. spare_s: head and tail around each. mains_hz: of the
@@ -3036,6 +3707,16 @@ export interface components {
       /** Trusted */
       trusted: boolean[];
     };
+    /**
+     * UsedEye
+     * @description What using a threshold changed, to be sent back to undo it.
+     */
+    UsedEye: {
+      /** Moved */
+      moved: [number, number][];
+      /** Targets */
+      targets: [number, number | null][];
+    };
     /** ValidationErrorModel */
     ValidationErrorModel: {
       /**
@@ -3089,6 +3770,55 @@ export interface components {
       name: string;
       /** Reason */
       reason: string;
+    };
+    /**
+     * WaysAnswer
+     * @description What lies behind the remedies. drill: that works on the first cause.
+     */
+    WaysAnswer: {
+      /** Curves */
+      curves: components["schemas"]["CurveLine"][];
+      drill: components["schemas"]["DrillLink"] | null;
+      /** Hints */
+      hints: components["schemas"]["HintLine"][];
+      /** Rates */
+      rates: components["schemas"]["RateLine"][];
+    };
+    /** WeightsAnswer */
+    WeightsAnswer: {
+      /**
+       * Left
+       * @description Takes that are still to be judged again
+       */
+      left: number;
+      usual: components["schemas"]["WeightsBody"];
+      weights: components["schemas"]["WeightsBody"];
+    };
+    /**
+     * WeightsBody
+     * @description How much each part of a cost matters, 1 is usual.
+     */
+    WeightsBody: {
+      /** Crop */
+      crop: number;
+      /** Desk */
+      desk: number;
+      /** Seconds */
+      seconds: number;
+      /** Sharpness */
+      sharpness: number;
+      /** Sound */
+      sound: number;
+    };
+    /**
+     * WindowColumns
+     * @description Windows of a recipe over time: the four corners, x and y from the upper left, 0 to 1.
+     */
+    WindowColumns: {
+      /** Corners */
+      corners: number[][];
+      /** T S */
+      t_s: number[];
     };
   };
   responses: never;
@@ -3505,6 +4235,237 @@ export interface operations {
       };
     };
   };
+  many_cleared_cleared_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ClearedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_clear_cleared_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ClearedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_empty_cleared_cleared_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ClearedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_bring_back_cleared__int_clip_id__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        clip_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ClearedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_compare_compare_get: {
+    parameters: {
+      query?: {
+        session?: number | null;
+        drill?: string | null;
+        takes?: string | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CompareAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   practice_list_drills_drills_get: {
     parameters: {
       query?: never;
@@ -3666,6 +4627,195 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DrillAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_eye_eye_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EyeAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_blind_eye_blind_get: {
+    parameters: {
+      query?: {
+        feel?: ("locked" | "smooth" | "alive" | "raw") | null;
+        seed?: number;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BlindOrder"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_undo_eye_eye_undo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["UsedEye"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EyeAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_use_eye_eye__string_feel__use_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        feel: "locked" | "smooth" | "alive" | "raw";
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UsedEye"];
         };
       };
       /** @description Bad Request */
@@ -4685,6 +5835,75 @@ export interface operations {
       };
     };
   };
+  decisions_forget_render_renders__int_render_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        render_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["RenderList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  decisions_rendered_film_renders__int_render_id__film_mp4_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        render_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
   practice_list_sessions_sessions_get: {
     parameters: {
       query?: never;
@@ -5095,6 +6314,100 @@ export interface operations {
       };
     };
   };
+  many_weights_settings_weights_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WeightsAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_change_weights_settings_weights_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["WeightsBody"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WeightsAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   takes_simulated_camera_standin_feed_mp4_get: {
     parameters: {
       query?: never;
@@ -5149,7 +6462,10 @@ export interface operations {
       query?: {
         sort?: "imported" | "recorded" | "name" | "gust" | "length";
         descending?: boolean;
-        remedy?: ("keep" | "lee" | "slow" | "polish" | "slow_polish" | "retake") | "none" | null;
+        remedy?:
+          | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake")
+          | "none"
+          | null;
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
         text?: string | null;
         offset?: number;
@@ -5488,6 +6804,57 @@ export interface operations {
       };
     };
   };
+  decisions_choose_takes__int_take_id__choice_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ChoiceAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   takes_film_takes__int_take_id__film_get: {
     parameters: {
       query?: never;
@@ -5575,6 +6942,57 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  decisions_mark_takes__int_take_id__mark_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["MarkAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
         };
       };
       /** @description Bad Request */
@@ -5716,6 +7134,158 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  decisions_recipe_as_csv_takes__int_take_id__recipe_csv_get: {
+    parameters: {
+      query: {
+        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        corner_hz?: number | null;
+        rate?: number | null;
+        drift?: ("left" | "right" | "up" | "down") | null;
+      };
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  decisions_recipe_as_json_takes__int_take_id__recipe_json_get: {
+    parameters: {
+      query: {
+        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        corner_hz?: number | null;
+        rate?: number | null;
+        drift?: ("left" | "right" | "up" | "down") | null;
+      };
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  decisions_renders_of_takes__int_take_id__renders_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["RenderList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  decisions_render_takes__int_take_id__renders_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["RenderAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["RenderLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };
@@ -5952,6 +7522,105 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  decisions_ways_takes__int_take_id__ways_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WaysAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  decisions_windows_takes__int_take_id__windows_get: {
+    parameters: {
+      query: {
+        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        corner_hz?: number | null;
+        rate?: number | null;
+        drift?: ("left" | "right" | "up" | "down") | null;
+      };
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WindowColumns"];
         };
       };
       /** @description Bad Request */

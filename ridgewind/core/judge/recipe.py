@@ -92,6 +92,16 @@ class Windows:
         offset = middle + shift - linear @ middle
         return np.concatenate([linear, offset[:, :, None]], axis=2)
 
+    def corners(self, size_px: tuple[int, int]) -> Floats:
+        """(n, 4, 2) corners of the windows, from the upper left of the frame, clockwise, as
+        shares of its width and height."""
+        size = np.array(size_px, np.float64)
+        edges = np.array([[0, 0], [1, 0], [1, 1], [0, 1]]) * (size - 1.0)
+        matrices = self.matrices(size_px)
+        at = np.einsum("nij,kj->nki", matrices[:, :, :2], edges) + matrices[:, None, :, 2]
+        out: Floats = at / (size - 1.0)
+        return out
+
 
 def recipe_of(remedy: Remedy) -> Recipe:
     """The recipe of a remedy that uses a part of the file. Raises InvalidArgumentError for one
@@ -186,25 +196,41 @@ def _power(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) -> F
     return power_of(weighted_speeds(speeds, playback_hz=shot.rate_hz * shot.playback))
 
 
-def windows_of(recipe: Recipe, analysis: Analysis, clip: Clip, t_s: Floats) -> Windows:
-    """What is seen of the frames at t_s (n,), s in the file."""
-    off = np.zeros((len(t_s), 4))
-    if recipe.corner_hz is not None:
+class WindowMaker:
+    """Windows of a recipe at any time: the corrections of its shots are worked out once.
+
+    drawn_in_pct: of the long side, by which every window is drawn in from its edges, so that a
+    renderer's half pixels lie inside too.
+    """
+
+    def __init__(
+        self, recipe: Recipe, analysis: Analysis, *, upright: bool, drawn_in_pct: float = 0.0
+    ) -> None:
+        self._recipe, self._upright = recipe, upright
+        self._aspect = analysis.motion.aspect
+        self._drawn_in = 1.0 - 2.0 * drawn_in_pct / 100.0 / self._aspect
+        self._shots: list[tuple[float, float, Floats, Floats]] = []
+        if recipe.corner_hz is None:
+            return
         for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
-            inside = (t_s >= shot.start_s - 1e-6) & (t_s <= shot.end_s + 1e-6)
-            if not inside.any() or not shot.counted.any():
-                continue
-            found = Polisher(shot, aspect=analysis.motion.aspect).corrections(recipe.corner_hz)
-            grid = _grid_s(shot)
-            for column in range(4):
-                off[inside, column] = np.interp(t_s[inside], grid, found[:, column])
-    x_pct, y_pct = -off[:, 0], off[:, 1]
-    if recipe.drift is not None:
-        aspect, upright = analysis.motion.aspect, clip.upright
-        add_x, add_y = _drift(recipe, t_s, upright=upright, aspect=aspect)
-        x_pct, y_pct = x_pct + add_x, y_pct + add_y
-    size = (1.0 + off[:, 3] / 100.0) / recipe.enlarge
-    return Windows(x_pct, y_pct, -off[:, 2], size)
+            if shot.counted.any() and shot.end_s > recipe.start_s and shot.start_s < recipe.end_s:
+                polisher = Polisher(shot, aspect=self._aspect)
+                off = polisher.corrections(recipe.corner_hz)
+                self._shots.append((shot.start_s, shot.end_s, _grid_s(shot), off))
+
+    def at(self, t_s: Floats) -> Windows:
+        """What is seen of the frames at t_s (n,), s in the file."""
+        off = np.zeros((len(t_s), 4))
+        for start_s, end_s, grid_s, found in self._shots:
+            inside = (t_s >= start_s - 1e-6) & (t_s <= end_s + 1e-6)
+            for column in range(4 if inside.any() else 0):
+                off[inside, column] = np.interp(t_s[inside], grid_s, found[:, column])
+        x_pct, y_pct = -off[:, 0], off[:, 1]
+        if self._recipe.drift is not None:
+            add_x, add_y = _drift(self._recipe, t_s, upright=self._upright, aspect=self._aspect)
+            x_pct, y_pct = x_pct + add_x, y_pct + add_y
+        size = (1.0 + off[:, 3] / 100.0) / self._recipe.enlarge * self._drawn_in
+        return Windows(x_pct, y_pct, -off[:, 2], size)
 
 
 def _grid_s(shot: ShotReading) -> Floats:

@@ -15,13 +15,12 @@ LEE_TIE_S = 1.0
 
 @dataclass(frozen=True)
 class Candidate:
-    """A take to be compared. passes: some part or treatment of it meets the brief short of doing
-    it again. points: cost of the cheapest way there. gust, peak: as shot. evenness: of its
+    """A take to be compared. passes: some part or treatment of it meets the brief short of doing it
+    again. gust, peak: as shot. evenness: of its
     move, 0 to 1, None where it holds none. lee_s: length of its calm stretch."""
 
     id: int
     passes: bool
-    points: float
     gust: float | None
     peak: float | None
     evenness: float | None

@@ -88,8 +88,6 @@ def threshold_of(marks: Sequence[Mark], *, default: float, step: float = 1.0) ->
 def smooth_chance(
     value: float | Floats, threshold: float | Floats, width: float | Floats
 ) -> Floats:
-    value: float | Floats, threshold: float | Floats, width: float | Floats
-) -> Floats:
     """Chance that a value is called smooth enough."""
     steps = np.clip((value - np.asarray(threshold)) / np.asarray(width), -60.0, 60.0)
     out: Floats = np.asarray(1.0 / (1.0 + np.exp(steps)), np.float64)
