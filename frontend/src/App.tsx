@@ -44,6 +44,18 @@ const BenchPage = lazy(() =>
 const CardPage = lazy(() =>
   import("./places/bench/CardPage").then((room) => ({ default: room.CardPage })),
 );
+const ComparePage = lazy(() =>
+  import("./places/compare/ComparePage").then((room) => ({ default: room.ComparePage })),
+);
+const EyePage = lazy(() =>
+  import("./places/findings/EyePage").then((room) => ({ default: room.EyePage })),
+);
+const BlindPage = lazy(() =>
+  import("./places/findings/BlindPage").then((room) => ({ default: room.BlindPage })),
+);
+const SettingsPage = lazy(() =>
+  import("./places/settings/SettingsPage").then((room) => ({ default: room.SettingsPage })),
+);
 
 /** The frame around every place. */
 export function App() {
@@ -79,7 +91,11 @@ export function App() {
             <Route path="/kit/setups/:id/card" element={<CardPage />} />
             <Route path="/kit/:kind/:id" element={<ItemRoute />} />
             <Route path="/takes" element={<TakesPage />} />
+            <Route path="/takes/compare" element={<ComparePage />} />
             <Route path="/takes/:id" element={<TakePage />} />
+            <Route path="/findings" element={<EyePage />} />
+            <Route path="/findings/blind" element={<BlindPage />} />
+            <Route path="/settings" element={<SettingsPage />} />
             <Route path="*" element={<Navigate to="/takes" replace />} />
           </Routes>
         </Suspense>

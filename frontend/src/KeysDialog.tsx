@@ -9,6 +9,7 @@ const EVERYWHERE: Line[] = [
   ["2", "Go to Kit"],
   ["3", "Go to Practice"],
   ["4", "Go to Takes"],
+  ["5", "Go to Findings"],
   ["T", "Light or dusk theme"],
   ["Z", "Undo what can be undone"],
   ["?", "These keys"],
@@ -17,9 +18,35 @@ const EVERYWHERE: Line[] = [
 /** Keys by the address of their page; the first that fits counts. */
 const PAGES: [address: RegExp, keys: Line[]][] = [
   [
+    /^\/takes\/compare/,
+    [
+      ["↑ ↓", "Choose a take"],
+      ["K", "Keep it"],
+      ["X", "Reject it"],
+      ["A", "Film it again"],
+      ["Space", "Play or pause it"],
+      ["L", "Align starts or moves"],
+      ["Enter", "Open it"],
+      ["Esc", "Back"],
+    ],
+  ],
+  [
+    /^\/findings\/blind/,
+    [
+      ["Y N", "Smooth enough, or not"],
+      ["← →", "Back, or leave it"],
+      ["Esc", "Stop"],
+    ],
+  ],
+  [/^\/findings/, [["B", "Mark takes blind"]]],
+  [/^\/settings/, []],
+  [
     /^\/takes\/\d+/,
     [
       ["Enter", "Play the verdict"],
+      ["P", "See the verdict rendered"],
+      ["R", "Render the preview again"],
+      ["Y N", "Smooth to you, or not"],
       ["Space", "Play or pause"],
       ["← →", "One frame back or on"],
       ["Shift ← →", "One second back or on"],
@@ -107,6 +134,7 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
       ["I", "Bring clips in"],
       ["↑ ↓", "Choose a take"],
       ["Enter", "Open it"],
+      ["B", "Side by side"],
       ["Delete", "Delete it"],
       ["/", "Find by name"],
     ],

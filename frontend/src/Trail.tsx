@@ -1,4 +1,4 @@
-import { Moon, Sun } from "lucide-react";
+import { Moon, Settings as SettingsIcon, Sun } from "lucide-react";
 import { NavLink } from "react-router";
 import { useDrills } from "./api/practice";
 import { useStatus, useTakes } from "./api/takes";
@@ -11,6 +11,7 @@ export const PLACES = [
   { key: "2", to: "/kit", words: "Kit" },
   { key: "3", to: "/practice", words: "Practice" },
   { key: "4", to: "/takes", words: "Takes" },
+  { key: "5", to: "/findings", words: "Findings" },
 ] as const;
 
 type Props = { theme: Theme; onTheme: () => void; onKeys: () => void };
@@ -63,6 +64,9 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
         >
           <Key>?</Key> keys
         </button>
+        <NavLink to="/settings" aria-label="Settings" className="hover:text-ink">
+          <SettingsIcon size={16} />
+        </NavLink>
         <button
           type="button"
           onClick={onTheme}

@@ -48,6 +48,7 @@ export const REMEDY_WORDS = {
   lee: "Keep the lee",
   slow: "Slow it",
   polish: "Polish",
+  polish_lee: "Polish the lee",
   slow_polish: "Slow and polish",
   retake: "Do it again",
 } as const;

@@ -199,11 +199,21 @@ class FeelPath(BaseModel):
     feel: FeelName
 
 
+class TargetBefore(Strict):
+    brief_id: int
+    own_target: float | None
+
+
+class MovedBrief(Strict):
+    from_id: int
+    to_id: int
+
+
 class UsedEye(Strict):
     """What using a threshold changed, to be sent back to undo it."""
 
-    targets: list[tuple[int, float | None]]
-    moved: list[tuple[int, int]]
+    targets: list[TargetBefore]
+    moved: list[MovedBrief]
 
 
 class CompareQuery(Strict):

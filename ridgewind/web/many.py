@@ -68,7 +68,12 @@ def use_eye(path: models.FeelPath) -> Response:
         with database.atomic(db):
             used = eyes.use_threshold(db, path.feel)
         _judge_again(db)
-    return answered(models.UsedEye(targets=list(used.targets), moved=list(used.moved)))
+    return answered(
+        models.UsedEye(
+            targets=[models.TargetBefore(brief_id=b, own_target=t) for b, t in used.targets],
+            moved=[models.MovedBrief(from_id=a, to_id=b) for a, b in used.moved],
+        )
+    )
 
 
 @api.post("/eye/undo", responses={200: models.EyeAnswer, **FAULTS})
@@ -76,7 +81,9 @@ def undo_eye(body: models.UsedEye) -> Response:
     """Put the targets back as they were."""
     with current().read() as db:
         with database.atomic(db):
-            eyes.undo_use(db, Used(tuple(body.targets), tuple(body.moved)))
+            targets = tuple((one.brief_id, one.own_target) for one in body.targets)
+            moved = tuple((one.from_id, one.to_id) for one in body.moved)
+            eyes.undo_use(db, Used(targets, moved))
         _judge_again(db)
         return answered(_eye(db))
 

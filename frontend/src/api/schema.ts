@@ -2570,6 +2570,13 @@ export interface components {
       /** Start S */
       start_s: number;
     };
+    /** MovedBrief */
+    MovedBrief: {
+      /** From Id */
+      from_id: number;
+      /** To Id */
+      to_id: number;
+    };
     /** NamedLink */
     NamedLink: {
       /** Id */
@@ -3628,6 +3635,13 @@ export interface components {
       /** Width Px */
       width_px: number;
     };
+    /** TargetBefore */
+    TargetBefore: {
+      /** Brief Id */
+      brief_id: number;
+      /** Own Target */
+      own_target: number | null;
+    };
     /** ThresholdLine */
     ThresholdLine: {
       /** High */
@@ -3713,9 +3727,9 @@ export interface components {
      */
     UsedEye: {
       /** Moved */
-      moved: [number, number][];
+      moved: components["schemas"]["MovedBrief"][];
       /** Targets */
-      targets: [number, number | null][];
+      targets: components["schemas"]["TargetBefore"][];
     };
     /** ValidationErrorModel */
     ValidationErrorModel: {

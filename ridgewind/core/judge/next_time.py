@@ -11,6 +11,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.calm import passes
 from ridgewind.core.judge.remedies import WIDEST_USUAL_MM, widest_passing
+from ridgewind.core.judge.slow import even_rates
 from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 from ridgewind.core.shake.gust import to_gust
 
@@ -96,8 +97,8 @@ def _lens(passing_mm: float, focal_eq_mm: float, lenses: Sequence[Lens]) -> Hint
 def _rate(
     analysis: Analysis, brief: Brief, *, fps: float, rates_hz: Sequence[float]
 ) -> Hint | None:
-    """The lowest higher frame rate at which slowing down would pass."""
-    if brief.keep_sound:
+    """The lowest higher frame rate at which slowing down would pass, where it does not now."""
+    if brief.keep_sound or _slowed_passes(analysis, brief, fps):
         return None
     for rate_hz in sorted(rate for rate in rates_hz if rate > fps * 1.1):
         playback = brief.delivery_fps / rate_hz
@@ -111,6 +112,15 @@ def _rate(
                 f"{rate_hz:g} frames a second, played at {100 * playback:.0f} %: gust {gust:.1f}.",
             )
     return None
+
+
+def _slowed_passes(analysis: Analysis, brief: Brief, fps: float) -> bool:
+    rates = even_rates(brief, fps=fps)
+    if not rates:
+        return False
+    reading = analysis.reading(rates[0][0], step=rates[0][1])
+    screen = brief.screen_deg
+    return passes(reading.gust(screen_deg=screen), reading.peak(screen_deg=screen), brief)
 
 
 def _support(brief: Brief, focal_eq_mm: float, records: Sequence[Record]) -> Hint | None:

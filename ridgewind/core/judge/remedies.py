@@ -121,7 +121,7 @@ def decide(
     """Weigh the remedies. lee: the calm stretch as shot."""
     asked = Asked(analysis, brief, clip, weights)
     as_shot = analysis.reading()
-    rate = chosen_rate(analysis, brief, fps=clip.fps)
+    rate = chosen_rate(analysis, brief, fps=clip.fps, duration_s=clip.duration_s)
     upright = clip.upright
     keep = _keep(asked, as_shot)
     others = [

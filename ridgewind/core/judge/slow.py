@@ -50,15 +50,20 @@ def even_rates(brief: Brief, *, fps: float) -> tuple[tuple[float, int], ...]:
     return tuple(found)
 
 
-def chosen_rate(analysis: Analysis, brief: Brief, *, fps: float) -> tuple[float, int] | None:
-    """The fastest even rate at which all of it passes, else the slowest; None where slowing is
-    not open. Shake falls as the rate does, so a search by halves finds it."""
+def chosen_rate(
+    analysis: Analysis, brief: Brief, *, fps: float, duration_s: float
+) -> tuple[float, int] | None:
+    """The fastest even rate at which all of it passes and lasts as long as wanted, else the
+    slowest; None where slowing is not open. Shake falls and seconds grow as the rate falls, so a
+    search by halves finds it."""
     rates = even_rates(brief, fps=fps)
     if not rates:
         return None
 
     def good(index: int) -> bool:
         rate, step = rates[index]
+        if duration_s / rate < brief.wanted_s:
+            return False
         reading = analysis.reading(rate, step=step)
         screen = brief.screen_deg
         return passes(reading.gust(screen_deg=screen), reading.peak(screen_deg=screen), brief)

@@ -145,6 +145,14 @@ function Reading({ drill, all }: { drill: Drill; all: DrillItem[] }) {
           <p>
             {MEASURE_WORDS[drill.measures]}. Passes at gust {format.gust(drill.target)} or less.
           </p>
+          <p>
+            <Link
+              to={`/takes/compare?drill=${encodeURIComponent(drill.key)}`}
+              className="underline"
+            >
+              Your takes of it, side by side
+            </Link>
+          </p>
           <p className="text-stone">
             {drill.takes} takes of {drill.take_s} s, rest {drill.rest_s} s ·{" "}
             {TEMPO_WORDS[drill.tempo].toLowerCase()}

@@ -77,6 +77,16 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       </header>
       {change.error && <FaultView error={change.error} />}
       <Cautions cautions={session.plan.cautions} />
+      {session.takes.some((take) => take.take_id !== null) && (
+        <p className="px-4 pt-3 sm:px-8">
+          <Link
+            to={`/takes/compare?session=${session.id}`}
+            className="text-note font-semibold underline"
+          >
+            Settle its takes side by side
+          </Link>
+        </p>
+      )}
       {filmed > 0 && <Filing detail={detail} />}
       <Outcome detail={detail} />
     </>

@@ -1,31 +1,54 @@
+import { Link } from "react-router";
 import type { Judgement, RemedyLine } from "../../api/client";
+import type { Ways } from "../../api/decisions";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
 
-type Props = { judgement: Judgement; onPlay: (remedy: RemedyLine) => void };
+type Props = {
+  judgement: Judgement;
+  ways: Ways | undefined;
+  shown: RemedyLine["remedy"] | null;
+  marked: boolean | null;
+  onPlay: (remedy: RemedyLine) => void;
+  onPreview: (remedy: RemedyLine["remedy"]) => void;
+  onMark: (smooth: boolean) => void;
+};
 
-/** What to do with the take, in the order that a shooter would choose. */
-export function Remedies({ judgement, onPlay }: Props) {
+/** What to do with the take: as shot first, then from cheap to dear. */
+export function Remedies({ judgement, ways, shown, marked, onPlay, onPreview, onMark }: Props) {
   const chosen = judgement.remedies.find((remedy) => remedy.remedy === judgement.verdict);
   return (
     <section aria-label="What to do with it">
       <h2 className="label-wide">What to do with it</h2>
       <ol className="mt-2 border-t border-line">
         {judgement.remedies.map((remedy) => (
-          <Row key={remedy.remedy} remedy={remedy} chosen={remedy === chosen} />
+          <Row
+            key={remedy.remedy}
+            remedy={remedy}
+            chosen={remedy === chosen}
+            shown={remedy.remedy === shown}
+            ways={ways}
+            onPreview={onPreview}
+          />
         ))}
       </ol>
       <p className="sr-only" aria-live="polite" data-testid="verdict-text">
         {judgement.text}
       </p>
-      {chosen && chosen.start_s !== null && (
-        <div className="mt-3">
+      <div className="mt-3 flex flex-wrap gap-2">
+        {chosen && chosen.start_s !== null && (
           <Button look="main" onClick={() => onPlay(chosen)}>
             {PLAY_WORDS[chosen.remedy]} <Key>Enter</Key>
           </Button>
-        </div>
-      )}
+        )}
+        <Button aria-pressed={marked === true} onClick={() => onMark(true)}>
+          {marked === true ? "✓ Smooth to me" : "Smooth to me"} <Key>Y</Key>
+        </Button>
+        <Button aria-pressed={marked === false} onClick={() => onMark(false)}>
+          {marked === false ? "✓ Not smooth" : "Not smooth"} <Key>N</Key>
+        </Button>
+      </div>
     </section>
   );
 }
@@ -34,23 +57,33 @@ const PLAY_WORDS = {
   keep: "Play it through",
   lee: "Play the lee",
   slow: "Play it slowed",
-  polish: "Play it unpolished",
-  slow_polish: "Play it slowed, unpolished",
+  polish: "See it polished",
+  polish_lee: "See the lee polished",
+  slow_polish: "See it slowed and polished",
   retake: "",
 } as const;
 
-function Row({ remedy, chosen }: { remedy: RemedyLine; chosen: boolean }) {
+type RowProps = {
+  remedy: RemedyLine;
+  chosen: boolean;
+  shown: boolean;
+  ways: Ways | undefined;
+  onPreview: Props["onPreview"];
+};
+
+function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
   const passed = remedy.passes && remedy.remedy !== "retake";
-  const tone = chosen ? "bg-lichen" : "";
+  const tone = chosen ? "bg-lichen" : shown ? "bg-paper" : "";
   const over =
     remedy.gust !== null && !remedy.passes && remedy.start_s !== null && remedy.remedy === "keep";
   const words =
     remedy.remedy === "slow" && remedy.gust !== null
       ? `Slow to ${format.share(remedy.rate)}`
       : format.REMEDY_WORDS[remedy.remedy];
+  const seen = remedy.gust !== null;
   return (
     <li
-      className={`grid grid-cols-[104px_40px_1fr] items-baseline gap-2.5 border-b border-line px-3 py-[7px] ${tone}`}
+      className={`grid grid-cols-[104px_40px_1fr_auto] items-baseline gap-2.5 border-b border-line px-3 py-[6px] ${tone}`}
       data-testid={`remedy-${remedy.remedy}`}
       data-verdict={chosen}
     >
@@ -72,7 +105,53 @@ function Row({ remedy, chosen }: { remedy: RemedyLine; chosen: boolean }) {
         {remedy.cost && passed && !remedy.reason.includes(remedy.cost) && (
           <span className="block">Costs: {remedy.cost}.</span>
         )}
+        {remedy.remedy === "retake" && ways?.drill && (
+          <>
+            {" "}
+            <Link to={`/plan/drills/${ways.drill.key}`} className="font-semibold underline">
+              Drill: {ways.drill.name}
+            </Link>
+          </>
+        )}
       </span>
+      {seen ? (
+        <button
+          type="button"
+          aria-pressed={shown}
+          aria-label={`Preview: ${words}`}
+          onClick={() => onPreview(remedy.remedy)}
+          className="text-note font-semibold underline decoration-ridge-2 underline-offset-2 hover:decoration-ink"
+        >
+          {shown ? "shown" : "see it"}
+        </button>
+      ) : (
+        <span />
+      )}
     </li>
   );
 }
+
+/** What would help the next take without another technique. */
+export function NextTime({ ways }: { ways: Ways | undefined }) {
+  if (!ways || ways.hints.length === 0) return null;
+  return (
+    <section aria-label="Next time" className="text-note leading-[1.35]" data-testid="hints">
+      <h2 className="label-wide mb-1">Or next time</h2>
+      <ul>
+        {ways.hints.map((hint) => (
+          <li key={hint.kind}>
+            <b className="font-semibold">{HINT_WORDS[hint.kind]}</b>{" "}
+            <span className="text-stone">{hint.text}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const HINT_WORDS = {
+  lens: "Wider:",
+  rate: "Faster frames:",
+  support: "Held otherwise:",
+  three_legs: "Three legs:",
+} as const;

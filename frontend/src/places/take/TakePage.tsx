@@ -1,9 +1,11 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../api/client";
+import { useMark, useWays } from "../../api/decisions";
 import { useChangeBrief, useChangeTake, usePath, useTake } from "../../api/takes";
 import { FaultView } from "../../ui/FaultView";
-import { useKeys } from "../../ui/useKeys";
+import { useNotices } from "../../ui/notices";
+import { PreviewPanel } from "../preview/PreviewPanel";
 import { useDelete } from "../takes/useDelete";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
@@ -18,13 +20,12 @@ import { GustFigure } from "./GustFigure";
 import { NotMeasured } from "./NotMeasured";
 import { Player } from "./Player";
 import { Playhead, PlayheadContext } from "./playhead";
-import { Remedies } from "./Remedies";
+import { NextTime, Remedies } from "./Remedies";
 import { RidgeTrace } from "./RidgeTrace";
 import { SetupStrip } from "./SetupStrip";
 import { ShotNotes } from "./ShotNotes";
 import { TakeHead } from "./TakeHead";
-
-const SECOND = 1;
+import { useTakeKeys } from "./useTakeKeys";
 
 /** One take: picture, ridge, decision, bands and the brief, all in step. */
 export function TakePage() {
@@ -38,7 +39,9 @@ export function TakePage() {
 function LoadedTake({ detail }: { detail: TakeDetail }) {
   const { take, brief, clip, judgement } = detail;
   const [playhead] = useState(() => new Playhead());
+  const [previewHead] = useState(() => new Playhead());
   const [finer, setFiner] = useState(false);
+  const [seen, setSeen] = useState<RemedyLine["remedy"] | null>(null);
   const from = detail.part?.from_s;
   useEffect(() => {
     if (from !== undefined) playhead.seek(from);
@@ -47,6 +50,9 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const changeBrief = useChangeBrief(take.id);
   const changeTake = useChangeTake(take.id);
   const fault = changeBrief.error ?? changeTake.error;
+  const ways = useWays(take.id, brief, judgement !== null);
+  const mark = useMark();
+  const { say, fail } = useNotices();
   const navigate = useNavigate();
   const remove = useDelete();
   useEffect(() => {
@@ -55,38 +61,40 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
 
   const play = (remedy: RemedyLine) => {
     if (remedy.start_s === null || remedy.end_s === null) return;
+    if (remedy.corner_hz !== null) return setSeen(remedy.remedy);
     playhead.setLoop({ from: remedy.start_s, to: remedy.end_s }, remedy.rate);
   };
-  const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
-  const lee = judgement?.lee;
-  const fps = clip?.fps ?? 25;
-  useKeys({
-    " ": () => playhead.toggle(),
-    ArrowRight: () => playhead.step(1, fps),
-    ArrowLeft: () => playhead.step(-1, fps),
-    "Shift+ArrowRight": () => playhead.seek(playhead.time() + SECOND),
-    "Shift+ArrowLeft": () => playhead.seek(playhead.time() - SECOND),
-    Home: () => playhead.seek(0),
-    c: () => lee && playhead.setLoop(playhead.loop() ? null : { from: lee.start_s, to: lee.end_s }),
-    Enter: () => {
-      const chosen = judgement?.remedies.find((r) => r.remedy === judgement.verdict);
-      if (chosen) play(chosen);
-    },
-    ArrowUp: () => go(detail.before_id),
-    ArrowDown: () => go(detail.after_id),
-    Delete: () => {
-      remove(take);
-      void navigate("/takes");
-    },
-    s: () => setFiner((now) => !now),
-    Escape: () => void navigate("/takes"),
+  const shown = judgement?.remedies.find((remedy) => remedy.remedy === seen);
+  const marking = (smooth: boolean) => {
+    const was = detail.marked;
+    const put = (value: boolean | null) =>
+      mark.mutate({ id: take.id, smooth: value }, { onError: fail });
+    put(was === smooth ? null : smooth);
+    say({
+      text:
+        was === smooth
+          ? "Mark taken back."
+          : smooth
+            ? "Marked smooth enough."
+            : "Marked not smooth.",
+      undo: () => put(was),
+    });
+  };
+  const leave = () => (remove(take), void navigate("/takes"));
+  useTakeKeys({
+    detail,
+    playhead,
+    previewing: shown !== undefined,
+    onPlay: play,
+    onPreview: setSeen,
+    onMark: marking,
+    onFiner: () => setFiner((now) => !now),
+    onDelete: leave,
   });
-  const playheadValue = useMemo(() => playhead, [playhead]);
-
   return (
-    <PlayheadContext value={playheadValue}>
+    <PlayheadContext value={playhead}>
       <div className="flex flex-col">
-        <TakeHead detail={detail} onDelete={() => (remove(take), void navigate("/takes"))} />
+        <TakeHead detail={detail} onDelete={leave} />
         {clip && judgement ? (
           <>
             <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">
@@ -99,38 +107,39 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               <SetupStrip detail={detail} onPoint={(next) => changeTake.mutate(next)} />
             </div>
             {fault && <FaultView error={fault} />}
-            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)]">
+            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)] xl:grid-rows-[auto_1fr]">
               {clip.from_log ? (
                 <NoPicture path={path.data} seconds={clip.duration_s} />
               ) : (
                 <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
               )}
               <GustFigure judgement={judgement} brief={brief} />
-              <div className="md:col-span-2 xl:col-span-1">
-                <Remedies judgement={judgement} onPlay={play} />
+              <div className="md:col-span-2 xl:col-span-1 xl:row-span-2">
+                <Remedies
+                  judgement={judgement}
+                  ways={ways.data}
+                  shown={shown?.remedy ?? null}
+                  marked={detail.marked}
+                  onPlay={play}
+                  onPreview={(remedy) => setSeen((now) => (now === remedy ? null : remedy))}
+                  onMark={marking}
+                />
+              </div>
+              <div className="md:col-span-2">
+                <NextTime ways={ways.data} />
               </div>
             </div>
-            {detail.part && (
-              <p className="px-4 pb-3 text-note sm:px-8">
-                <span className="border-l-2 border-lamp pl-3">
-                  Judged from {detail.part.from_s.toFixed(1)} to {detail.part.to_s.toFixed(1)} s
-                  {detail.part.trimmed ? (
-                    <>
-                      : its slate and count-in are left out.{" "}
-                      <button
-                        type="button"
-                        className="font-semibold underline hover:text-ridge-4"
-                        onClick={() => changeTake.mutate({ whole: true })}
-                      >
-                        Judge all of it
-                      </button>
-                    </>
-                  ) : (
-                    " of a film that holds several takes, split at its slates."
-                  )}
-                </span>
-              </p>
+            {shown && (
+              <PlayheadContext value={previewHead}>
+                <PreviewPanel
+                  key={shown.remedy}
+                  detail={detail}
+                  remedy={shown}
+                  onClose={() => setSeen(null)}
+                />
+              </PlayheadContext>
             )}
+            <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
             <ShotNotes clip={clip} judgement={judgement} />
             <RidgeTrace judgement={judgement} />
             <Causes judgement={judgement} />
@@ -163,5 +172,32 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
         </p>
       </div>
     </PlayheadContext>
+  );
+}
+
+/** Which part of its film a take is, where it is not all of it. */
+function PartNote({ detail, onWhole }: { detail: TakeDetail; onWhole: () => void }) {
+  const { part } = detail;
+  if (!part) return null;
+  return (
+    <p className="px-4 pb-3 text-note sm:px-8">
+      <span className="border-l-2 border-lamp pl-3">
+        Judged from {part.from_s.toFixed(1)} to {part.to_s.toFixed(1)} s
+        {part.trimmed ? (
+          <>
+            : its slate and count-in are left out.{" "}
+            <button
+              type="button"
+              className="font-semibold underline hover:text-ridge-4"
+              onClick={onWhole}
+            >
+              Judge all of it
+            </button>
+          </>
+        ) : (
+          " of a film that holds several takes, split at its slates."
+        )}
+      </span>
+    </p>
   );
 }

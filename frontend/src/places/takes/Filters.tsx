@@ -9,6 +9,7 @@ const VERDICTS = [
   { value: "lee", words: format.REMEDY_WORDS.lee },
   { value: "slow", words: format.REMEDY_WORDS.slow },
   { value: "polish", words: format.REMEDY_WORDS.polish },
+  { value: "polish_lee", words: format.REMEDY_WORDS.polish_lee },
   { value: "slow_polish", words: format.REMEDY_WORDS.slow_polish },
   { value: "retake", words: format.REMEDY_WORDS.retake },
   { value: "none", words: "Not measured" },

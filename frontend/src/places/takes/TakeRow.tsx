@@ -5,6 +5,7 @@ import { useTakeAct } from "../../api/takes";
 import { SmallRidge } from "../../charts/SmallRidge";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
+import { CHOICE_WORDS } from "../compare/words";
 import { Progress } from "../../ui/Progress";
 
 type Props = { take: TakeLine; chosen: boolean; onDelete: (take: TakeLine) => void };
@@ -133,6 +134,9 @@ function Verdict({ take }: { take: TakeLine }) {
     <p className="inline-flex items-center gap-2 text-note font-semibold lg:text-body">
       <i className={`h-4 w-1.5 ${passes ? "bg-lichen-deep" : "bg-ember"}`} />
       {format.REMEDY_WORDS[take.remedy]}
+      {take.choice && (
+        <span className="label-wide border-l border-line pl-2">{CHOICE_WORDS[take.choice]}</span>
+      )}
     </p>
   );
 }

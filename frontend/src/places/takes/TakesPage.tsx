@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useTakes, type ListFilter } from "../../api/takes";
 import { FaultView } from "../../ui/FaultView";
+import { Key } from "../../ui/Key";
 import { useKeys } from "../../ui/useKeys";
 import { Arrivals } from "./Arrivals";
 import { Chooser, type ChooserHandle } from "./Chooser";
@@ -9,6 +10,9 @@ import { EmptyTakes } from "./EmptyTakes";
 import { Filters } from "./Filters";
 import { TakeList } from "./TakeList";
 import { useDelete } from "./useDelete";
+
+/** Takes that can be looked at side by side. */
+const MOST_BESIDES = 24;
 
 /** The takes of the library, newest first, and the way in for new ones. */
 export function TakesPage() {
@@ -26,6 +30,11 @@ export function TakesPage() {
     document.title = "Takes · Ridgewind";
   }, []);
 
+  const besides = `/takes/compare?takes=${takes
+    .filter((take) => take.gust !== null)
+    .slice(0, MOST_BESIDES)
+    .map((take) => take.id)
+    .join(",")}`;
   const choose = (step: number) =>
     setChosen((now) => Math.max(0, Math.min(takes.length - 1, now + step)));
   useKeys({
@@ -36,6 +45,7 @@ export function TakesPage() {
     Home: () => setChosen(0),
     End: () => setChosen(takes.length - 1),
     Enter: () => chosenTake && void navigate(`/takes/${chosenTake.id}`),
+    b: () => void navigate(besides),
     Delete: () => chosenTake && remove(chosenTake),
     Escape: () => search.current?.blur(),
   });
@@ -60,6 +70,12 @@ export function TakesPage() {
                 onChange={(next) => (setFilter(next), setChosen(-1))}
                 search={search}
               />
+              <Link
+                to={besides}
+                className="inline-flex items-center gap-1.5 text-note font-semibold underline"
+              >
+                Side by side <Key>B</Key>
+              </Link>
               <Chooser ref={chooser} />
             </div>
           </>

@@ -1,0 +1,185 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { useChoose, type Choice } from "../../api/decisions";
+import { useComparison, type CompareQuery, type Group, type Side } from "../../api/many";
+import { FaultView } from "../../ui/FaultView";
+import { Key } from "../../ui/Key";
+import { Segments } from "../../ui/Segments";
+import { useNotices } from "../../ui/notices";
+import { useKeys } from "../../ui/useKeys";
+import { nextOpen, type Alignment } from "./align";
+import { GroupView } from "./GroupView";
+import { CHOICE_WORDS } from "./words";
+
+const ALIGNMENTS = [
+  { value: "start", words: "Start" },
+  { value: "move", words: "Move" },
+] as const;
+
+/** Takes side by side: see them, settle them by key, and know what is still missing. */
+export function ComparePage() {
+  const [params] = useSearchParams();
+  const found = useComparison(queryOf(params));
+  const title = found.data?.title;
+  useEffect(() => {
+    document.title = `${title ?? "Side by side"} · Ridgewind`;
+  }, [title]);
+  if (found.error) return <FaultView error={found.error} />;
+  if (!found.data) return <p className="p-8 text-stone">Reading the takes…</p>;
+  return <Loaded title={found.data.title} groups={found.data.groups} />;
+}
+
+function Loaded({ title, groups }: { title: string; groups: Group[] }) {
+  const sides = useMemo(() => groups.flatMap((group) => group.sides), [groups]);
+  const [chosen, setChosen] = useState(0);
+  const [alignment, setAlignment] = useState<Alignment>("start");
+  const [playing, setPlaying] = useState(false);
+  const { settle } = useSettle();
+  const navigate = useNavigate();
+  const current = sides[chosen];
+  const go = (to: number) => setChosen(Math.max(0, Math.min(sides.length - 1, to)));
+  const choose = (choice: Choice) => {
+    if (!current) return;
+    settle(current, current.take.choice === choice ? null : choice);
+    if (current.take.choice !== choice) go(nextOpen(sides, chosen));
+  };
+  useKeys({
+    ArrowDown: () => go(chosen + 1),
+    ArrowUp: () => go(chosen - 1),
+    Home: () => go(0),
+    End: () => go(sides.length - 1),
+    Enter: () => current && void navigate(`/takes/${current.take.id}`),
+    " ": () => setPlaying((now) => !now),
+    k: () => choose("keep"),
+    x: () => choose("reject"),
+    a: () => choose("retake"),
+    l: () => setAlignment((now) => (now === "start" ? "move" : "start")),
+    Escape: () => void navigate(-1),
+  });
+  const open = sides.filter((side) => side.take.choice === null).length;
+  return (
+    <>
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 pt-4 pb-3 sm:px-8">
+        <h1 className="title text-title leading-tight">{title}</h1>
+        <p className="text-stone" aria-live="polite">
+          {sides.length} takes, {open === 0 ? "all settled" : `${open} to settle`}
+        </p>
+        <span className="flex items-center gap-2 sm:ml-auto">
+          <span className="label-wide" aria-hidden="true">
+            Aligned at
+          </span>
+          <Segments
+            label="Aligned at"
+            value={alignment}
+            options={ALIGNMENTS}
+            onChange={setAlignment}
+          />
+          <Key>L</Key>
+        </span>
+      </header>
+      {sides.length === 0 ? (
+        <p className="p-8 text-stone">
+          No film is filed here yet.{" "}
+          <Link to="/takes" className="underline">
+            Bring clips in
+          </Link>
+          , then file them under their takes.
+        </p>
+      ) : (
+        <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_320px]">
+          <div>
+            {groups.map((group) => (
+              <GroupView
+                key={group.title}
+                group={group}
+                chosen={current?.take.id ?? null}
+                alignment={alignment}
+                onChoose={(id) => go(sides.findIndex((side) => side.take.id === id))}
+                onSettle={(side, choice) =>
+                  settle(side, side.take.choice === choice ? null : choice)
+                }
+              />
+            ))}
+          </div>
+          {current && <Look side={current} playing={playing} onPlaying={setPlaying} />}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Settle a take, with its undo. */
+function useSettle() {
+  const put = useChoose();
+  const { say, fail } = useNotices();
+  const settle = (side: Side, choice: Choice | null) => {
+    const { id, name, choice: was } = side.take;
+    put.mutate(
+      { id, choice },
+      {
+        onError: fail,
+        onSuccess: () =>
+          say({
+            text:
+              choice === null ? `“${name}” is open again.` : `${CHOICE_WORDS[choice]}: “${name}”.`,
+            undo: () => put.mutate({ id, choice: was }, { onError: fail }),
+          }),
+      },
+    );
+  };
+  return { settle };
+}
+
+type LookProps = { side: Side; playing: boolean; onPlaying: (playing: boolean) => void };
+
+/** The chosen take's picture. */
+function Look({ side, playing, onPlaying }: LookProps) {
+  const video = useRef<HTMLVideoElement>(null);
+  const { take } = side;
+  useEffect(() => {
+    if (playing) video.current?.play().catch(() => undefined);
+    else video.current?.pause();
+  }, [playing, take.id]);
+  return (
+    <aside
+      aria-label="Chosen take"
+      className="order-first border-line p-4 lg:sticky lg:top-0 lg:order-none lg:self-start lg:border-l"
+    >
+      {take.state === "done" && (
+        <video
+          key={take.id}
+          ref={video}
+          src={`/api/takes/${take.id}/film`}
+          poster={`/api/takes/${take.id}/still`}
+          muted
+          loop
+          playsInline
+          className="rounded aspect-video w-full bg-ridge-5 object-contain"
+          aria-label={take.name}
+        />
+      )}
+      <p className="mt-2 flex items-center gap-3 text-note">
+        <button
+          type="button"
+          onClick={() => onPlaying(!playing)}
+          className="inline-flex items-center gap-1.5 font-semibold underline"
+        >
+          {playing ? "Pause" : "Play"} <Key>Space</Key>
+        </button>
+        <Link to={`/takes/${take.id}`} className="inline-flex items-center gap-1.5 underline">
+          Open it <Key>Enter</Key>
+        </Link>
+      </p>
+      <p className="mt-1 hidden text-small text-stone lg:block">
+        <Key>K</Key> keep <Key>X</Key> reject <Key>A</Key> film again; the next open take follows.
+      </p>
+    </aside>
+  );
+}
+
+function queryOf(params: URLSearchParams): CompareQuery {
+  const [session, drill, takes] = ["session", "drill", "takes"].map((name) => params.get(name));
+  if (session) return { session: Number(session) };
+  if (drill) return { drill };
+  return { takes: takes ?? "" };
+}

@@ -1,0 +1,66 @@
+import { useNavigate } from "react-router";
+import type { RemedyLine, TakeDetail } from "../../api/client";
+import { useKeys, type KeyMap } from "../../ui/useKeys";
+import type { Playhead } from "./playhead";
+
+const SECOND = 1;
+
+type Asked = {
+  detail: TakeDetail;
+  playhead: Playhead;
+  /** A preview is open; it has the keys of its own. */
+  previewing: boolean;
+  onPlay: (remedy: RemedyLine) => void;
+  onPreview: (remedy: RemedyLine["remedy"]) => void;
+  onMark: (smooth: boolean) => void;
+  onFiner: () => void;
+  onDelete: () => void;
+};
+
+/** The keys of a take. */
+export function useTakeKeys(asked: Asked): void {
+  const { detail, playhead, previewing, onPlay, onPreview, onMark, onFiner, onDelete } = asked;
+  const { judgement, clip } = detail;
+  const navigate = useNavigate();
+  const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
+  const lee = judgement?.lee;
+  const fps = clip?.fps ?? 25;
+  const always: KeyMap = {
+    ArrowUp: () => go(detail.before_id),
+    ArrowDown: () => go(detail.after_id),
+    Delete: onDelete,
+    s: onFiner,
+    p: () => {
+      const remedy = worthSeeing(judgement?.remedies ?? [], judgement?.verdict);
+      if (remedy) onPreview(remedy.remedy);
+    },
+  };
+  const own: KeyMap = {
+    " ": () => playhead.toggle(),
+    ArrowRight: () => playhead.step(1, fps),
+    ArrowLeft: () => playhead.step(-1, fps),
+    "Shift+ArrowRight": () => playhead.seek(playhead.time() + SECOND),
+    "Shift+ArrowLeft": () => playhead.seek(playhead.time() - SECOND),
+    Home: () => playhead.seek(0),
+    c: () => lee && playhead.setLoop(playhead.loop() ? null : { from: lee.start_s, to: lee.end_s }),
+    Enter: () => {
+      const chosen = judgement?.remedies.find((one) => one.remedy === judgement.verdict);
+      if (chosen) onPlay(chosen);
+    },
+    y: () => onMark(true),
+    n: () => onMark(false),
+    Escape: () => void navigate("/takes"),
+  };
+  useKeys(previewing ? always : { ...always, ...own });
+}
+
+/** The verdict where it can be seen, else what would leave least. */
+function worthSeeing(remedies: RemedyLine[], verdict: string | undefined): RemedyLine | undefined {
+  const seen = remedies.filter((one) => one.gust !== null && one.start_s !== null);
+  const treated = seen.filter((one) => one.remedy !== "keep");
+  return (
+    seen.find((one) => one.remedy === verdict) ??
+    treated.sort((a, b) => (a.gust ?? 10) - (b.gust ?? 10))[0] ??
+    seen[0]
+  );
+}
