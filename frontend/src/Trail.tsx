@@ -26,18 +26,21 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
     "/takes": { count: measuring, words: "to measure" },
   };
   return (
-    <header className="relative flex h-[54px] items-center border-b border-line bg-paper px-4 sm:px-8 print:hidden">
+    <header className="relative flex flex-wrap items-center border-b border-line bg-paper px-4 pt-2 sm:h-[54px] sm:flex-nowrap sm:px-8 sm:pt-0 print:hidden">
       <span className="mr-3 text-[17px] font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
         Ridgewind
       </span>
-      <nav aria-label="Places" className="flex sm:gap-4">
+      <nav
+        aria-label="Places"
+        className="order-last flex w-full justify-between sm:order-none sm:w-auto sm:justify-start sm:gap-4"
+      >
         {PLACES.map((place) => {
           const { count, words } = waiting[place.to] ?? { count: 0, words: "" };
           return (
             <NavLink
               key={place.to}
               to={place.to}
-              className="relative flex h-[54px] items-center gap-1.5 px-1.5 font-medium text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
+              className="relative flex h-[42px] items-center gap-1.5 px-1 font-medium sm:h-[54px] sm:px-1.5 text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
             >
               <Key>{place.key}</Key> {place.words}
               {count > 0 && (

@@ -4,7 +4,6 @@ import type { Group, Side } from "../../api/many";
 import * as format from "../../formats";
 import { useWidth } from "../../ui/useWidth";
 import { commonTime, ridgesOf, targetY, zeroOf, type Alignment } from "./align";
-import { CHOICE_WORDS } from "./words";
 
 const RIDGE_PX = 46;
 
@@ -47,6 +46,7 @@ export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Prop
           </p>
         )}
       </header>
+      <TimeAxis sides={group.sides} alignment={alignment} />
       <ul>
         {group.sides.map((side) => (
           <SideRow
@@ -85,7 +85,7 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
   const settled = take.choice;
   return (
     <li
-      className={`relative grid grid-cols-[minmax(0,1fr)_48px] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 sm:px-8 md:grid-cols-[176px_minmax(0,1fr)_48px_92px_auto] ${on ? "bg-paper" : ""} ${settled === "reject" ? "opacity-60" : ""}`}
+      className={`relative grid grid-cols-[minmax(0,1fr)_48px] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 sm:px-8 md:grid-cols-[176px_minmax(0,1fr)_48px_84px_218px] ${on ? "bg-paper" : ""} ${settled === "reject" ? "opacity-60" : ""}`}
       aria-current={on}
       data-testid={`side-${take.id}`}
       data-choice={settled ?? "open"}
@@ -129,7 +129,7 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
             onClick={() => onSettle(choice)}
             className={`rounded border px-2 py-1 text-small font-semibold ${settled === choice ? "border-ink bg-ink text-paper" : "border-line bg-paper text-stone hover:text-ink"}`}
           >
-            {settled === choice ? CHOICE_WORDS[choice] : ACTS[choice]}
+            {settled === choice ? `✓ ${ACTS[choice]}` : ACTS[choice]}
           </button>
         ))}
       </div>
@@ -138,6 +138,32 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
 }
 
 const ACTS = { keep: "Keep", reject: "Reject", retake: "Again" } as const;
+
+/** Seconds along the common time line, over its column. */
+function TimeAxis({ sides, alignment }: { sides: Side[]; alignment: Alignment }) {
+  const [box, width] = useWidth<HTMLDivElement>();
+  const x = commonTime(sides, alignment, Math.max(width, 1));
+  return (
+    <div className="hidden gap-x-4 px-8 md:grid md:grid-cols-[176px_minmax(0,1fr)_48px_84px_218px]">
+      <div className="col-start-2 h-[16px]" ref={box}>
+        <svg width={width} height={16} aria-hidden="true" className="overflow-visible">
+          {x.ticks(Math.max(2, Math.floor(width / 70))).map((tick) => (
+            <text
+              key={tick}
+              x={x(tick)}
+              y={12}
+              textAnchor="middle"
+              fontSize="11"
+              fill="var(--stone)"
+            >
+              {tick === 0 ? (alignment === "move" ? "move" : "0 s") : tick}
+            </text>
+          ))}
+        </svg>
+      </div>
+    </div>
+  );
+}
 
 type LineProps = { side: Side; sides: Side[]; alignment: Alignment };
 

@@ -38,7 +38,10 @@ export function EyePage() {
             disabled={unmarked === 0}
             onClick={() => void navigate("/findings/blind")}
           >
-            {unmarked === 0 ? "Every take is marked" : `Mark ${unmarked} takes blind`} <Key>B</Key>
+            {unmarked === 0
+              ? "Every take is marked"
+              : `Mark ${unmarked} ${unmarked === 1 ? "take" : "takes"} blind`}{" "}
+            <Key>B</Key>
           </Button>
         </div>
       </header>
