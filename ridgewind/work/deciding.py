@@ -11,7 +11,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.calm import passes
 from ridgewind.core.judge.next_time import Hint, Lens, Record, hints_for
-from ridgewind.core.judge.polish import PolishCurve, PolishPoint
+from ridgewind.core.judge.polish import PolishCurve
 from ridgewind.core.judge.recipe import (
     Direction,
     Recipe,
@@ -138,7 +138,7 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
     brief, clip = case.take.brief, case.clip
     if remedy.kind == "slow_polish" and remedy.rate == 1.0:
         return ()
-    curve = case.curve(remedy)
+    curve = _over(case, remedy, case.curve(remedy))
     if curve is None:
         return ()
     return tuple(
@@ -152,16 +152,16 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
             name=strength(point.crop_pct),
             warnings=tuple(of_polish(brief, clip, curve, point, apart=case.analysis.motion.apart)),
         )
-        for point in _points(case, remedy, curve)
+        for point in curve.points
     )
 
 
-def _points(case: Case, remedy: Remedy, curve: PolishCurve) -> tuple[PolishPoint, ...]:
+def _over(case: Case, remedy: Remedy, curve: PolishCurve | None) -> PolishCurve | None:
     """The whole curve, or that of the one stretch that a remedy uses."""
-    if remedy.kind == "polish":
-        return curve.points
+    if curve is None or remedy.kind == "polish":
+        return curve
     if remedy.start_s is None or remedy.end_s is None:
-        return () if remedy.kind == "polish_lee" else curve.points
+        return None if remedy.kind == "polish_lee" else curve
     reading = case.analysis.reading(remedy.rate, step=remedy.step)
     found = [
         (index, stretch)
@@ -170,7 +170,7 @@ def _points(case: Case, remedy: Remedy, curve: PolishCurve) -> tuple[PolishPoint
         and (stretch := stretch_of(shot, remedy.start_s, remedy.end_s)) is not None
     ]
     # A stretch of one shot has a curve of its own; one over all of them has the whole.
-    return curve.part(*found[0]) if len(found) == 1 else curve.points
+    return curve.part(*found[0]) if len(found) == 1 else curve
 
 
 def recipe(case: Case, wanted: Wanted) -> Recipe:
@@ -183,8 +183,8 @@ def recipe(case: Case, wanted: Wanted) -> Recipe:
     if wanted.rate is not None:
         found = _at_rate(case, found, wanted.rate)
     if wanted.corner_hz is not None:
-        curve = case.curve(remedy)
-        points = () if curve is None else _points(case, remedy, curve)
+        curve = _over(case, remedy, case.curve(remedy))
+        points = () if curve is None else curve.points
         point = next((one for one in points if one.corner_hz == wanted.corner_hz), None)
         if curve is None or point is None:
             rule = "it must be a strength of the curve"

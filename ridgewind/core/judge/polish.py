@@ -69,12 +69,15 @@ class PolishPoint:
 @dataclass(frozen=True)
 class PolishedShot:
     """A shot at every strength. needed: (k, n) enlargement that each frame wants. power: (k, n - 1)
-    squared weighted speed of the smooth path, not enlarged. counted: (n - 1,). window: samples
-    of a second at playback."""
+    squared weighted speed of the smooth path, not enlarged. counted: (n - 1,). smear_pct,
+    lean_pct, move_pct_s: (n - 1,), see PolishCurve. window: samples of a second at playback."""
 
     needed: Floats
     power: Floats
     counted: NDArray[np.bool_]
+    smear_pct: Floats
+    lean_pct: Floats
+    move_pct_s: Floats
     window: int
 
 
@@ -93,10 +96,11 @@ class PolishCurve:
     corners_hz: tuple[float, ...]
     shots: tuple[PolishedShot | None, ...]
 
-    def part(self, shot: int, stretch: Stretch) -> tuple[PolishPoint, ...]:
-        """The points of a stretch of one shot alone; empty where nothing of it counts."""
+    def part(self, shot: int, stretch: Stretch) -> PolishCurve | None:
+        """The curve of a stretch of one shot alone; None where nothing of it counts."""
         found = self.shots[shot]
-        return () if found is None else _points(self.corners_hz, [_cut(found, stretch)])
+        cut = None if found is None else _cut(found, stretch)
+        return None if cut is None or not cut.counted.any() else _curve(self.corners_hz, (cut,))
 
 
 def polish_curve(reading: Reading, *, aspect: float, upright: bool = False) -> PolishCurve | None:
@@ -113,15 +117,7 @@ def polish_curve(reading: Reading, *, aspect: float, upright: bool = False) -> P
         _polished(shot, corners, aspect, upright) if shot.counted.any() else None
         for shot in reading.shots
     )
-    points = _points(corners, [shot for shot in shots if shot is not None])
-    return PolishCurve(
-        points=points,
-        blur_pct=_blur_pct(measured),
-        wobble_pct=_wobble_pct(measured),
-        move_pct_s=reading.playback * max(_move_pct_s(shot) for shot in measured),
-        corners_hz=corners,
-        shots=shots,
-    )
+    return _curve(corners, shots)
 
 
 def enlargements(off: Floats, *, aspect: float, upright: bool = False) -> Floats:
@@ -189,22 +185,51 @@ def _polished(
         off = polisher.off(corner_hz)
         power[row] = polisher.left(off)
         needed[row] = enlargements(_in_percent(off), aspect=aspect, upright=upright)
-    window = round(WINDOW_S * shot.rate_hz * shot.playback)
-    return PolishedShot(needed, power, shot.counted, window)
+    slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
+    # A steady pan leans uprights too, but evenly, which is no wobble.
+    across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
+    return PolishedShot(
+        needed=needed,
+        power=power,
+        counted=shot.counted,
+        smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * (USUAL_SHUTTER / shot.rate_hz),
+        lean_pct=across * USUAL_READOUT_S,
+        move_pct_s=np.hypot(slow[:, 0], slow[:, 1]) * shot.playback,
+        window=round(WINDOW_S * shot.rate_hz * shot.playback),
+    )
 
 
 def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
     inside = slice(stretch.start, stretch.stop)
-    frames = slice(stretch.start, stretch.stop + 1)
     return PolishedShot(
-        shot.needed[:, frames], shot.power[:, inside], shot.counted[inside], shot.window
+        needed=shot.needed[:, stretch.start : stretch.stop + 1],
+        power=shot.power[:, inside],
+        counted=shot.counted[inside],
+        smear_pct=shot.smear_pct[inside],
+        lean_pct=shot.lean_pct[inside],
+        move_pct_s=shot.move_pct_s[inside],
+        window=shot.window,
     )
+
+
+def _curve(corners: tuple[float, ...], shots: tuple[PolishedShot | None, ...]) -> PolishCurve:
+    measured = [shot for shot in shots if shot is not None]
+    return PolishCurve(
+        points=_points(corners, measured),
+        blur_pct=_one_in_twenty([shot.smear_pct[shot.counted] for shot in measured]),
+        wobble_pct=_one_in_twenty([shot.lean_pct[shot.counted] for shot in measured]),
+        move_pct_s=max(float(shot.move_pct_s.max()) for shot in measured),
+        corners_hz=corners,
+        shots=shots,
+    )
+
+
+def _one_in_twenty(parts: list[Floats]) -> float:
+    return float(np.percentile(np.concatenate(parts), ONE_IN_TWENTY))
 
 
 def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[PolishPoint, ...]:
     points: list[PolishPoint] = []
-    if not any(shot.counted.any() for shot in shots):
-        return ()
     for row, corner_hz in enumerate(corners):
         enlarge = max(float(shot.needed[row].max()) for shot in shots)
         crop_pct = 100.0 * (1.0 - 1.0 / enlarge)
@@ -221,26 +246,3 @@ def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[Poli
         speed = float(counted.mean()) ** 0.5
         points.append(PolishPoint(corner_hz, crop_pct, enlarge * speed, enlarge * peak**0.5))
     return tuple(points)
-
-
-def _blur_pct(shots: list[ShotReading]) -> float:
-    smears = [
-        np.hypot(shot.speeds[shot.counted, 0], shot.speeds[shot.counted, 1])
-        * (USUAL_SHUTTER / shot.rate_hz)
-        for shot in shots
-    ]
-    return float(np.percentile(np.concatenate(smears), ONE_IN_TWENTY))
-
-
-def _wobble_pct(shots: list[ShotReading]) -> float:
-    """A steady pan leans uprights too, but evenly, which is no wobble."""
-    leans = []
-    for shot in shots:
-        across = shot.speeds[shot.counted, 0]
-        leans.append(np.abs(across - np.median(across)) * USUAL_READOUT_S)
-    return float(np.percentile(np.concatenate(leans), ONE_IN_TWENTY))
-
-
-def _move_pct_s(shot: ShotReading) -> float:
-    slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
-    return float(np.hypot(slow[:, 0], slow[:, 1]).max())

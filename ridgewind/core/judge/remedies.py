@@ -271,14 +271,13 @@ def polish_remedy(
     brief, clip, playback = asked.brief, asked.clip, reading.playback
     steps = ("cut",) * (lee is not None) + ("slow",) * (playback < 1.0) + ("polish",)
     nominal = asked.price(crop_pct=brief.most_crop_pct, rate=playback, steps=steps)
-    points = () if curve is None else curve.points
     if curve is not None and lee is not None:
-        points = curve.part(lee.index, lee.stretch)
-    if curve is None or not points:
+        curve = curve.part(lee.index, lee.stretch)
+    if curve is None:
         return Remedy(kind, False, "Not measurable.", nominal)
-    within = [point for point in points if point.crop_pct <= brief.most_crop_pct]
+    within = [point for point in curve.points if point.crop_pct <= brief.most_crop_pct]
     if not within:
-        least = points[0].crop_pct
+        least = curve.points[0].crop_pct
         reason = f"Not open: the lightest takes {least:.1f} % crop, of {brief.most_crop_pct:g} %."
         return Remedy(kind, False, reason, nominal, rate=playback, step=step)
     point = _least(within, brief)
