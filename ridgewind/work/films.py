@@ -23,6 +23,10 @@ RENDERED_SHARE = 0.85
 
 MOST_PREVIEWS = 40
 
+LARGEST_FROM_ORIGINAL_PX = 2048
+"""Long side up to which a preview is made from the original: quick to decode, and its compression
+adds no shake of its own. Larger films are seen through their browser copy, scaled down."""
+
 
 def render_one(library: Library, render_id: int) -> None:
     """Render one film if it is still waiting; it is there whole, or not at all."""
@@ -64,15 +68,18 @@ def _make(library: Library, db: sqlite3.Connection, render: RenderRow) -> None:
     size, fps = (row.width, row.height), row.fps or 25.0
     target = library.render_of(render.id)
     watch = _Watch(db, render.id, RENDERED_SHARE if preview else 1.0)
+    original = library.originals / row.file
+    whole = Source(original, 0.0, size, fps)
     if preview:
-        source = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps)
+        small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
+        copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps)
+        source = whole if small else copy
         render_preview(render.recipe, analysis, facts, source, target, on_progress=watch.feed)
         again, unmeasured = measured_again(target)
     else:
         if row.cleared_at is not None:
             raise UnreadableError(*CLEARED)
-        source = Source(library.originals / row.file, 0.0, size, fps)
-        render_film(render.recipe, analysis, facts, source, target, on_progress=watch.feed)
+        render_film(render.recipe, analysis, facts, whole, target, on_progress=watch.feed)
         again, unmeasured = None, None
     reading = None if again is None else again.reading()
     screen_deg = take.brief.screen_deg

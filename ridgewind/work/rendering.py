@@ -1,7 +1,7 @@
 """Render a recipe from a take's film: a small preview, measured again, or a full-size film.
 
-A preview is made from the browser copy, which is upright, starts at zero and can be entered at any
-half second; a full-size film from the original, with its sound where it keeps its speed.
+A full-size film has its sound where it keeps its speed. Films are entered at the keyframe before
+the stretch, so that a few seconds of a long one are quickly there.
 """
 
 from __future__ import annotations
@@ -29,7 +29,7 @@ SAFE_PX = 0.5
 """Of the finished frame, by which a window is drawn in, so that no half pixel outside is seen."""
 
 WARP_THREADS = 2
-PREVIEW_OPTIONS = {"preset": "superfast", "crf": "18", "bf": "0", "g": "30", "threads": "2"}
+PREVIEW_OPTIONS = {"preset": "superfast", "crf": "12", "bf": "0", "g": "30", "threads": "2"}
 FILM_OPTIONS = {"preset": "medium", "crf": "16", "threads": "2"}
 
 Progress = Callable[[float], None]

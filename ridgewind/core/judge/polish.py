@@ -162,6 +162,10 @@ class Polisher:
         """(n, 4) like `off`, with growth in percent."""
         return _in_percent(self.off(corner_hz))
 
+    def smooth(self, corner_hz: float) -> Floats:
+        """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
+        return _in_percent(self._path - self.off(corner_hz))
+
     def left(self, off: Floats) -> Floats:
         """(n - 1,) squared weighted speed of the smooth path, at the reading's playback rate."""
         shot, smooth = self._shot, _in_percent(self._path - off)

@@ -158,20 +158,25 @@ def stretch_of(shot: ShotReading, start_s: float, end_s: float) -> Stretch | Non
 
 
 def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> Recipe:
-    """The same with the gust and the peak that it should read over its own stretch."""
-    reading = analysis.reading(recipe.rate, step=recipe.step)
-    powers, seconds, screen = [], [], brief.screen_deg
-    for shot in reading.shots:
+    """The same with the gust and the peak that its stretch should read as a film by itself.
+
+    A stretch within a take is weighed with what surrounds it; cut out, with its own two ends. For
+    short ones that differs by some tenths.
+    """
+    aspect, screen = analysis.motion.aspect, brief.screen_deg
+    powers, seconds = [], []
+    for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
         stretch = stretch_of(shot, recipe.start_s, recipe.end_s)
-        if stretch is None or not shot.counted.any():
+        if stretch is None or not shot.counted.any() or stretch.stop - stretch.start < 2:
             continue
-        inside = slice(stretch.start, stretch.stop)
-        power = _power(shot, recipe, analysis.motion.aspect, clip.upright)
-        window = round(WINDOW_S * shot.rate_hz * shot.playback)
-        around = rolling_mean(power, shot.counted, window=window)
-        counted = shot.counted[inside]
-        powers.append(power[inside][counted])
-        seconds.append(around[inside][counted])
+        seen = _seen_path(shot, recipe, aspect, clip.upright)[stretch.start : stretch.stop + 1]
+        counted = shot.counted[stretch.start : stretch.stop]
+        playback_hz = shot.rate_hz * shot.playback
+        speeds = part_speeds(seen, rate_hz=playback_hz, aspect=aspect)
+        power = power_of(weighted_speeds(speeds, playback_hz=playback_hz))
+        around = rolling_mean(power, counted, window=round(WINDOW_S * playback_hz))
+        powers.append(power[counted])
+        seconds.append(around[counted])
     if not powers or not len(np.concatenate(powers)):
         return replace(recipe, gust=None, peak=None)
     speed = recipe.enlarge * float(np.concatenate(powers).mean()) ** 0.5
@@ -183,17 +188,15 @@ def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> R
     )
 
 
-def _power(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) -> Floats:
-    """(n - 1,) squared weighted speed of what is seen, not enlarged."""
+def _seen_path(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) -> Floats:
+    """(n, 4) path of what is seen, not enlarged."""
     if recipe.corner_hz is not None:
-        polisher = Polisher(shot, aspect=aspect)
-        return polisher.left(polisher.off(recipe.corner_hz))
+        return Polisher(shot, aspect=aspect).smooth(recipe.corner_hz)
     if recipe.drift is None:
-        return shot.power
+        return shot.path
     x_pct, y_pct = _drift(recipe, _grid_s(shot), upright=upright, aspect=aspect)
-    path = shot.path + np.column_stack([x_pct, -y_pct, 0.0 * x_pct, 0.0 * x_pct])
-    speeds = part_speeds(path, rate_hz=shot.rate_hz, aspect=aspect) * shot.playback
-    return power_of(weighted_speeds(speeds, playback_hz=shot.rate_hz * shot.playback))
+    out: Floats = shot.path + np.column_stack([x_pct, -y_pct, 0.0 * x_pct, 0.0 * x_pct])
+    return out
 
 
 class WindowMaker:
