@@ -208,6 +208,7 @@ def pack(motion: Motion) -> bytes:
             "shots": shots,
             "apart": motion.apart,
             "repeated": motion.repeated,
+            "held": [] if motion.held is None else np.flatnonzero(motion.held).tolist(),
         }
     )
     buffer = io.BytesIO()
@@ -220,6 +221,8 @@ def unpack(data: bytes) -> Motion:
     with np.load(io.BytesIO(data), allow_pickle=False) as arrays:
         columns = arrays["columns"]
         about = json.loads(arrays["about"].tobytes().decode())
+    held = np.zeros(len(columns), np.bool_)
+    held[about.get("held", [])] = True
     return Motion(
         t_s=columns[:, 0],
         pan_pct=columns[:, 1],
@@ -232,6 +235,7 @@ def unpack(data: bytes) -> Motion:
         shots=tuple(Shot(int(a), int(b), reason) for a, b, reason in about["shots"]),
         apart=float(about.get("apart", 0.0)),  # paths of the first method do not say
         repeated=float(about.get("repeated", 0.0)),
+        held=held if held.any() else None,
     )
 
 

@@ -92,6 +92,7 @@ def thinned(motion: Motion, step: int) -> Motion:
         zoom_pct=motion.zoom_pct[::step],
         trust=motion.trust[::step],
         error=motion.error[::step],
+        held=None if motion.held is None else motion.held[::step],
         shots=tuple(
             shot if shot.stop - shot.start > 2 else replace(shot, reason=shot.reason or "short")
             for shot in shots

@@ -79,6 +79,7 @@ class PolishedShot:
     lean_pct: Floats
     move_pct_s: Floats
     window: int
+    floor_power: float
 
 
 @dataclass(frozen=True)
@@ -86,13 +87,16 @@ class PolishCurve:
     """points: from light to strong, crop growing. blur_pct: smear of a frame that one in twenty
     exceeds, percent of the long side, at a shutter of half the frame interval. wobble_pct: lean
     of uprights while a frame is read, likewise: a polish moves frames whole and cannot take it
-    away. move_pct_s: speed of the meant move at its fastest, at playback. shots: by their place
-    in the reading, None where one was not measured."""
+    away. move_pct_s: speed of the meant move at its fastest, at playback. followed: share of the
+    samples that are trusted. floor_pct_s: speed of the measurement's own error. shots: by their
+    place in the reading, None where one was not measured."""
 
     points: tuple[PolishPoint, ...]
     blur_pct: float
     wobble_pct: float
     move_pct_s: float
+    followed: float
+    floor_pct_s: float
     corners_hz: tuple[float, ...]
     shots: tuple[PolishedShot | None, ...]
 
@@ -159,8 +163,10 @@ class Polisher:
         return out
 
     def corrections(self, corner_hz: float) -> Floats:
-        """(n, 4) like `off`, with growth in percent."""
-        return _in_percent(self.off(corner_hz))
+        """(n, 4) by which the picture that is shown is off the smooth path: like `off`, with
+        growth in percent, and for a picture that is held by what it is behind."""
+        off = _in_percent(self.off(corner_hz))
+        return off if self._shot.behind is None else off + self._shot.behind
 
     def smooth(self, corner_hz: float) -> Floats:
         """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
@@ -186,9 +192,10 @@ def _polished(
     needed = np.zeros((len(corners), len(shot.path)))
     power = np.zeros((len(corners), len(shot.power)))
     for row, corner_hz in enumerate(corners):
-        off = polisher.off(corner_hz)
-        power[row] = polisher.left(off)
-        needed[row] = enlargements(_in_percent(off), aspect=aspect, upright=upright)
+        # What was measured wrongly is moved wrongly: the measurement's own error stays in.
+        power[row] = polisher.left(polisher.off(corner_hz)) + shot.floor_power
+        off = polisher.corrections(corner_hz)
+        needed[row] = enlargements(off, aspect=aspect, upright=upright)
     slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
@@ -200,6 +207,7 @@ def _polished(
         lean_pct=across * USUAL_READOUT_S,
         move_pct_s=np.hypot(slow[:, 0], slow[:, 1]) * shot.playback,
         window=round(WINDOW_S * shot.rate_hz * shot.playback),
+        floor_power=shot.floor_power,
     )
 
 
@@ -213,6 +221,7 @@ def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
         lean_pct=shot.lean_pct[inside],
         move_pct_s=shot.move_pct_s[inside],
         window=shot.window,
+        floor_power=shot.floor_power,
     )
 
 
@@ -223,6 +232,8 @@ def _curve(corners: tuple[float, ...], shots: tuple[PolishedShot | None, ...]) -
         blur_pct=_one_in_twenty([shot.smear_pct[shot.counted] for shot in measured]),
         wobble_pct=_one_in_twenty([shot.lean_pct[shot.counted] for shot in measured]),
         move_pct_s=max(float(shot.move_pct_s.max()) for shot in measured),
+        followed=float(np.concatenate([shot.counted for shot in measured]).mean()),
+        floor_pct_s=max(shot.floor_power for shot in measured) ** 0.5,
         corners_hz=corners,
         shots=shots,
     )

@@ -174,6 +174,8 @@ def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> R
         playback_hz = shot.rate_hz * shot.playback
         speeds = part_speeds(seen, rate_hz=playback_hz, aspect=aspect)
         power = power_of(weighted_speeds(speeds, playback_hz=playback_hz))
+        if recipe.corner_hz is not None:
+            power += shot.floor_power  # what was measured wrongly is moved wrongly
         around = rolling_mean(power, counted, window=round(WINDOW_S * playback_hz))
         powers.append(power[counted])
         seconds.append(around[counted])

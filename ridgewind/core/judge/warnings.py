@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
+from ridgewind.core.shake.gust import to_gust
 
 LEAST_ENLARGING = 1.05
 """Enlarging by less cannot be seen (chosen here)."""
@@ -16,6 +17,13 @@ shot looks wrong, because it smears where nothing moves (chosen here: twice that
 
 MOST_APART = 0.3
 """Share of the picture that moves otherwise, from which a polish bends it."""
+
+LEAST_FOLLOWED = 0.95
+"""Share of the frames that must be trusted: what was not followed cannot be held still."""
+
+NOISY_GUST = 1.0
+"""Gust of the measurement's own error from which a polish cannot be relied on (chosen here: night
+clips of 1.3 came out half a gust rougher than predicted)."""
 
 WOBBLE_PCT = 0.2
 """Lean of an upright, percent of the long side over the height, from which it is seen to wobble
@@ -76,6 +84,11 @@ def of_polish(
         found.append(f"Motion blur stays ({curve.blur_pct:.2f} %).")
     if curve.wobble_pct > WOBBLE_PCT:
         found.append(f"Uprights may wobble ({curve.wobble_pct:.1f} % lean).")
+    if curve.followed < LEAST_FOLLOWED:
+        lost = 100.0 * (1.0 - curve.followed)
+        found.append(f"It may jump where it could not be followed ({lost:.0f} % of it).")
+    if to_gust(curve.floor_pct_s) > NOISY_GUST:
+        found.append("The picture is noisy: see it before you rely on it.")
     if apart > MOST_APART:
         found.append("Near things move otherwise and will bend.")
     if curve.move_pct_s > FAST_PCT_S:

@@ -59,7 +59,8 @@ class Motion:
     of two interleaved halves of the points (pan %, tilt %, roll °, zoom %): what the
     measurement itself adds. aspect: short side / long side. apart: mean share of the followed
     points that move otherwise than the background. repeated: share of the frames that show the
-    picture before once more.
+    picture before once more. held: (n,) frames of them in shots that move, whose place in the path
+    is put between their neighbours although their picture is still the one before; None for none.
     """
 
     t_s: Floats
@@ -73,6 +74,7 @@ class Motion:
     shots: tuple[Shot, ...] = field(default_factory=tuple)
     apart: float = 0.0
     repeated: float = 0.0
+    held: NDArray[np.bool_] | None = None
 
     @property
     def trusted(self) -> NDArray[np.bool_]:
@@ -112,6 +114,7 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         shots=tuple(shots),
         apart=motion.apart,
         repeated=motion.repeated,
+        held=None if motion.held is None else motion.held[inside],
     )
 
 

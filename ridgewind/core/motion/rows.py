@@ -89,6 +89,9 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
     _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
     followed = [row.apart for row in rows if row.step is not None and row.trust >= TRUSTED]
     trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
+    held = np.zeros(count, np.bool_)
+    for start, stop in runs:
+        held[start:stop] = True
     return Motion(
         t_s=t_s,
         pan_pct=path[:, 0],
@@ -101,6 +104,7 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
         shots=split_shots(trusted, t_s, cuts, reasons),
         apart=float(np.mean(followed)) if followed else 0.0,
         repeated=float(np.mean([row.repeat for row in rows])) if rows else 0.0,
+        held=held if runs else None,
     )
 
 

@@ -37,8 +37,9 @@ class ShotReading:
     power: (n,) squared weighted speed. second_power: (n,) its mean over the surrounding
     second at playback. counted: (n,) trusted samples. rate_hz: samples a second at capture.
     playback: rate of playback, 1 for as shot. floor_power: mean square of the measurement's
-    own error, weighted like the path. reason: why the shot cannot be measured, or None; then
-    the arrays are empty.
+    own error, weighted like the path. behind: (m, 4) by which the picture that is shown is behind
+    the path, where it is held over some frames; None where it never is. reason: why the shot
+    cannot be measured, or None; then the arrays are empty.
     """
 
     start_s: float
@@ -53,6 +54,7 @@ class ShotReading:
     playback: float
     path: Floats
     speeds: Floats
+    behind: Floats | None = None
 
     def gust(self, stretch: Stretch | None = None, *, screen_deg: float) -> float | None:
         """Gust of a stretch, or of the whole shot; None where nothing can be trusted."""
@@ -200,6 +202,8 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
     trusted = motion.trusted[inside]
     even_s, both = _resample(t_s, trusted, np.column_stack([path, motion.error[inside]]))
     rate_hz = 1.0 / typical_interval(t_s)
+    held = motion.held
+    behind = None if held is None else _behind(path, held[inside], t_s, even_s, both[:, :4])
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     even_trusted = trusted[nearest]
     counted = even_trusted[1:] & even_trusted[:-1]
@@ -222,6 +226,7 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
         playback=playback,
         path=both[:, :4],
         speeds=speeds,
+        behind=behind,
     )
 
 
@@ -233,6 +238,17 @@ def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floa
     known_s, known = t_s[trusted], values[trusted]
     columns = [np.interp(even, known_s, known[:, k]) for k in range(values.shape[1])]
     return even, np.column_stack(columns)
+
+
+def _behind(path: Floats, held: Bools, t_s: Floats, even_s: Floats, even: Floats) -> Floats | None:
+    """Where the picture shown is less where the path (m, 4) says, at the even times (m,)."""
+    if not held.any():
+        return None
+    fresh = np.maximum.accumulate(np.where(held, 0, np.arange(len(held))))
+    half_s = 0.5 * (even_s[1] - even_s[0])
+    index = np.clip(np.searchsorted(t_s, even_s - half_s), 0, len(t_s) - 1)
+    out: Floats = np.where(held[index, None], path[fresh[index]] - even, 0.0)
+    return np.nan_to_num(out)
 
 
 def _slice(stretch: Stretch | None) -> slice:

@@ -1,0 +1,207 @@
+"""The decision in the real interface: previews, exports, blind marks, many takes by keyboard."""
+
+from __future__ import annotations
+
+import csv
+import json
+import re
+from itertools import cycle
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.conftest import shaken, write_film
+from tests.e2e.helpers import check_accessibility, number
+
+RENDER_MS, MEASURE_MS = 60_000, 60_000
+FAILING = "Mill door, walk-in, heels down"
+MANY = 12
+
+
+def take_id(server, name: str) -> int:
+    return next(line["id"] for line in server.get("/api/takes")["takes"] if line["name"] == name)
+
+
+def open_preview(server, page, name: str = FAILING) -> int:
+    found = take_id(server, name)
+    page.goto(f"{server.address}/takes/{found}")
+    expect(page.get_by_test_id("gust")).to_be_visible()
+    page.keyboard.press("p")
+    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+    return found
+
+
+def downloaded(page, link, path):
+    with page.expect_download() as waiting:
+        link.click()
+    waiting.value.save_as(path)
+    return path
+
+
+def test_a_failing_take_is_polished_seen_accepted_and_taken_along(demo, page, tmp_path):
+    found = open_preview(demo, page)
+    assert "Over target" in page.get_by_test_id("remedy-keep").inner_text()
+    said = page.get_by_test_id("measured-again").inner_text()
+    predicted, measured = (float(one) for one in re.findall(r"(?:again|Predicted) (\d\.\d)", said))
+    assert measured == pytest.approx(predicted, abs=0.4)
+    expect(page.get_by_test_id("crop")).to_be_visible()
+    films = page.get_by_test_id("preview").locator("video")
+    expect(films).to_have_count(2)
+
+    strength = page.get_by_role("slider", name="Strength of the polish")
+    strength.focus()
+    before = number(strength.get_attribute("aria-valuetext").split(", ")[1])
+    page.keyboard.press("ArrowRight")
+    after = number(strength.get_attribute("aria-valuetext").split(", ")[1])
+    assert after > before
+    page.locator("h1").click()
+    page.keyboard.press("r")
+    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+    page.keyboard.press("y")
+    expect(page.get_by_role("button", name="✓ It works")).to_be_visible()
+
+    path = downloaded(page, page.get_by_role("link", name="Numbers, CSV"), tmp_path / "polish.csv")
+    (row,) = csv.DictReader(path.read_text().splitlines())
+    assert float(row["crop_pct"]) == pytest.approx(after, abs=0.06)
+    link = page.get_by_role("link", name="Numbers and windows, JSON")
+    body = json.loads(downloaded(page, link, tmp_path / "polish.json").read_text())
+    assert len(body["windows"]["t_s"]) == demo.get(f"/api/takes/{found}")["clip"]["frames"]
+    page.get_by_role("button", name="Render all of it, full size").click()
+    film = page.get_by_role("link", name=re.compile("^Film, "))
+    expect(film).to_be_visible(timeout=RENDER_MS)
+    assert downloaded(page, film, tmp_path / "polished.mp4").stat().st_size > 100_000
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("preview")).to_have_count(0)
+
+
+def test_a_slowed_take_is_seen_at_every_even_rate_and_reframed(demo, page):
+    open_preview(demo, page, "Sack hoist, bare hands")
+    rates = page.get_by_role("table", name="Rates")
+    expect(rates).to_contain_text("uneven: stutters")
+    rates.get_by_role("button", name="80 %").click()
+    page.keyboard.press("r")
+    expect(page.get_by_test_id("measured-again")).to_contain_text("From 0.0 to", timeout=RENDER_MS)
+    page.get_by_role("radio", name="Left").click()
+    expect(page.get_by_text("The frame travels left")).to_be_visible()
+    page.get_by_role("button", name="Render this").click()
+    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+
+
+def test_the_first_cause_leads_to_its_drill_and_hints_stand_beside(demo, page):
+    page.goto(f"{demo.address}/takes/{take_id(demo, FAILING)}")
+    expect(page.get_by_test_id("hints")).to_contain_text("Faster frames:")
+    page.get_by_role("link", name=re.compile("^Drill: Walking")).click()
+    expect(page.get_by_role("heading", name=re.compile("Walking"))).to_be_visible()
+
+
+def test_ten_blind_marks_make_a_target_that_can_be_undone(demo, page):
+    page.goto(f"{demo.address}/findings")
+    page.keyboard.press("b")
+    expect(page.get_by_test_id("blind-film")).to_be_visible()
+    for _ in range(10):
+        assert re.search(r"\d\.\d", page.get_by_role("main").inner_text()) is None
+        shown = page.get_by_test_id("blind-film").get_attribute("src")
+        gust = demo.get(shown.replace("/film", ""))["take"]["gust"]
+        page.keyboard.press("y" if gust < 5.3 else "n")
+        page.wait_for_function(
+            "shown => document.querySelector('[data-testid=blind-film]')?.getAttribute('src')"
+            " !== shown",
+            arg=shown,
+        )
+    expect(page.get_by_test_id("blind-done")).to_be_visible()
+    page.get_by_role("link", name="See what your eye says").click()
+    smooth = page.get_by_test_id("eye-smooth")
+    expect(smooth).to_contain_text("Smooth enough up to")
+    use = smooth.get_by_role("button", name=re.compile("^Use"))
+    value = number(use.inner_text())
+    assert value == pytest.approx(5.3, abs=0.8)
+    brief = demo.get(f"/api/takes/{take_id(demo, FAILING)}")["brief"]
+    use.click()
+    expect(smooth.get_by_role("button", name=f"{value} is the target")).to_be_visible()
+    now = demo.get(f"/api/takes/{take_id(demo, FAILING)}")["brief"]
+    assert now["own_target"] == value
+    page.keyboard.press("z")
+    expect(smooth.get_by_role("button", name=re.compile("^Use"))).to_be_visible()
+    assert demo.get(f"/api/takes/{take_id(demo, FAILING)}")["brief"] == brief
+
+
+def test_weights_in_the_settings_change_the_verdict_and_go_back(demo, page):
+    hoist = take_id(demo, "Sack hoist, bare hands")
+    assert demo.get(f"/api/takes/{hoist}")["take"]["remedy"] == "slow"
+    page.goto(f"{demo.address}/settings")
+    seconds = page.get_by_role("slider", name=re.compile("^Seconds"))
+    seconds.focus()
+    page.keyboard.press("End")
+    demo.wait_until(lambda: demo.get(f"/api/takes/{hoist}")["take"]["remedy"] == "polish", 10)
+    page.get_by_role("button", name="Back to usual").click()
+    demo.wait_until(lambda: demo.get(f"/api/takes/{hoist}")["take"]["remedy"] == "slow", 10)
+
+
+def test_twelve_takes_are_settled_by_keyboard_alone(fresh, page, tmp_path):
+    for index in range(MANY):
+        frames = shaken(36, amplitude_px=0.3 + 0.35 * index)
+        fresh.send(write_film(tmp_path / f"take {index + 1:02}.mp4", frames))
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, MEASURE_MS / 1000)
+    page.goto(fresh.address)
+    expect(page.get_by_role("link", name="take 01")).to_be_visible()
+    page.keyboard.press("b")
+    sides = page.locator("[data-testid^=side-]")
+    expect(sides).to_have_count(MANY)
+    expect(page.get_by_text("12 takes, 12 to settle")).to_be_visible()
+    expect(page.get_by_text("Best: take 01")).to_be_visible()
+    page.keyboard.press(" ")
+    expect(page.get_by_role("button", name="Pause")).to_be_visible()
+    keys = cycle("kxa")
+    for left in range(MANY - 1, -1, -1):
+        page.keyboard.press(next(keys))
+        words = "12 takes, all settled" if left == 0 else f"12 takes, {left} to settle"
+        expect(page.get_by_text(words)).to_be_visible()
+    choices = [line["choice"] for line in fresh.get("/api/takes")["takes"]]
+    assert choices == ["keep", "reject", "retake"] * (MANY // 3)
+    expect(page.get_by_text("Need four more of these.")).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_text("12 takes, 1 to settle")).to_be_visible()
+
+    page.goto(f"{fresh.address}/settings")
+    page.get_by_role("button", name=re.compile("^Clear 4 originals, ")).click()
+    expect(page.get_by_role("button", name="Bring back")).to_have_count(4)
+    page.keyboard.press("z")
+    expect(page.get_by_role("button", name="Bring back")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Clear 4 originals, ")).click()
+    page.get_by_role("button", name=re.compile("^Free .* now")).click()
+    page.get_by_role("button", name="Remove them for good").click()
+    expect(page.get_by_text("gone for good", exact=True)).to_have_count(4)
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("place", ["compare", "findings", "blind", "settings"])
+def test_the_pages_can_be_read_by_everyone(demo, browser, width, theme, place):
+    ids = ",".join(str(line["id"]) for line in demo.get("/api/takes")["takes"][:6])
+    address = {
+        "compare": f"/takes/compare?takes={ids}",
+        "findings": "/findings",
+        "blind": "/findings/blind",
+        "settings": "/settings",
+    }[place]
+    check_accessibility(
+        browser,
+        demo.address + address,
+        width=width,
+        theme=theme,
+        ready=lambda page: page.get_by_role("heading", level=1),
+    )
+
+
+@pytest.mark.parametrize(("width", "theme"), [(1280, "light"), (390, "dark")])
+def test_a_preview_can_be_read_by_everyone(demo, browser, width, theme):
+    def ready(page):
+        page.keyboard.press("p")
+        return page.get_by_test_id("preview")
+
+    def opened(page):
+        expect(page.get_by_test_id("gust")).to_be_visible()
+        return ready(page)
+
+    address = f"{demo.address}/takes/{take_id(demo, FAILING)}"
+    check_accessibility(browser, address, width=width, theme=theme, ready=opened)
