@@ -44,7 +44,12 @@ class FeelEye:
 def eye_of(db: sqlite3.Connection) -> tuple[FeelEye, ...]:
     """What the marks say of every feel."""
     rows = marks.all_marks(db)
-    named = [row for row in briefs.named(db) if not row.archived]
+    usual = briefs.usual(db).id
+    named = [
+        row
+        for row in briefs.named(db)
+        if not row.archived and (row.takes or row.id == usual or not row.typical)
+    ]
     found = []
     for feel, default in FEELS.items():
         own = tuple(row for row in rows if row.feel == feel)

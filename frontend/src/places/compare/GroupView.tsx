@@ -104,7 +104,7 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
         <RidgeLine side={side} sides={sides} alignment={alignment} />
       </div>
       <p
-        className={`figure-narrow text-right text-[26px] leading-none ${over ? "text-ember" : ""}`}
+        className={`figure-narrow text-right text-[26px] leading-none ${over ? "text-ember-deep" : ""}`}
       >
         <span className="sr-only">Gust </span>
         {format.gust(take.gust)}

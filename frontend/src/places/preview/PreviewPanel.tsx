@@ -60,7 +60,9 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
     Escape: onClose,
   });
   const panel = useRef<HTMLElement>(null);
-  useEffect(() => panel.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    void panel.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   if (!clip || !judgement) return null;
   return (
     <section

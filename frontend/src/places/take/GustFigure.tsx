@@ -29,7 +29,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
       </dl>
       {against && (
         <p className="col-span-2 md:order-1">
-          <b className={`font-semibold ${against.over ? "text-ember" : "text-lichen-deep"}`}>
+          <b className={`font-semibold ${against.over ? "text-ember-deep" : "text-lichen-deep"}`}>
             {against.words}
           </b>{" "}
           the target for {brief.own_target === null ? brief.feel : "this brief"}

@@ -96,7 +96,7 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
         )}
       </span>
       <span
-        className={`figure-narrow text-right text-[21px] leading-none ${over ? "text-ember" : ""}`}
+        className={`figure-narrow text-right text-[21px] leading-none ${over ? "text-ember-deep" : ""}`}
       >
         {format.gust(remedy.gust)}
       </span>
@@ -118,7 +118,7 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
         <button
           type="button"
           aria-pressed={shown}
-          aria-label={`Preview: ${words}`}
+          aria-label={`${shown ? "shown" : "see it"}: ${words}`}
           onClick={() => onPreview(remedy.remedy)}
           className="text-note font-semibold underline decoration-ridge-2 underline-offset-2 hover:decoration-ink"
         >

@@ -84,7 +84,7 @@ function Gust({ take }: { take: TakeLine }) {
   const over = take.gust !== null && take.gust > take.target;
   return (
     <p className="text-right leading-none">
-      <span className={`figure-narrow text-[30px] ${over ? "text-ember" : ""}`}>
+      <span className={`figure-narrow text-[30px] ${over ? "text-ember-deep" : ""}`}>
         <span className="sr-only">Gust </span>
         {format.gust(take.gust)}
       </span>
