@@ -22,7 +22,10 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-PANELS = ("picture", "shake", "time", "move", "rig", "strap")
+PANELS = ("picture", "move", "rig")
+SMOOTH_TO_THE_VOLUNTEER = 5.3
+"""Gust up to which the demo's volunteer calls a take smooth, when the pictures are taken."""
+
 WIDE, NARROW = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
 
@@ -54,7 +57,8 @@ def shoot(address: str, folder: Path) -> None:
             page = context.new_page()
             page.goto(f"{address}/takes")
             settle(page)
-            page.screenshot(path=folder / f"takes{suffix}.png")
+            if suffix != "-dusk":
+                page.screenshot(path=folder / f"takes{suffix}.png")
             open_take(page, address, "Millstone, grip slips")
             page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
             if suffix == "":
@@ -62,6 +66,7 @@ def shoot(address: str, folder: Path) -> None:
                 page.keyboard.press("s")
                 settle(page)
                 page.screenshot(path=folder / "take-causes.png", full_page=True)
+                shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
             if suffix == "-narrow":
                 page.goto(f"{address}{gallery_bench(address)}?panel=rig")
@@ -69,6 +74,44 @@ def shoot(address: str, folder: Path) -> None:
                 page.screenshot(path=folder / "bench-narrow.png", full_page=True)
             context.close()
         browser.close()
+
+
+def shoot_decision(page: Page, address: str, folder: Path) -> None:
+    open_take(page, address, "Mill door, walk-in, heels down")
+    page.keyboard.press("p")
+    page.get_by_test_id("measured-again").wait_for(timeout=60_000)
+    page.wait_for_timeout(2500)
+    page.keyboard.press(" ")
+    settle(page)
+    page.screenshot(path=folder / "preview.png")
+    mark_blind(page, address)
+    settle(page)
+    page.screenshot(path=folder / "findings.png")
+    page.goto(f"{address}/takes")
+    settle(page)
+    page.keyboard.press("b")
+    page.get_by_text("to settle").wait_for()
+    for key in ("k", "k", "End", "x", "ArrowUp", "a"):
+        page.keyboard.press(key)
+        page.wait_for_timeout(300)
+    page.wait_for_timeout(11_000)  # notices go
+    page.screenshot(path=folder / "compare.png")
+    page.goto(f"{address}/settings")
+    settle(page)
+    page.screenshot(path=folder / "settings.png")
+
+
+def mark_blind(page: Page, address: str) -> None:
+    page.goto(f"{address}/findings/blind")
+    film = page.get_by_test_id("blind-film")
+    film.wait_for()
+    while film.count():
+        shown = film.get_attribute("src") or ""
+        with urllib.request.urlopen(address + shown.removesuffix("/film")) as reply:
+            gust = json.load(reply)["take"]["gust"]
+        page.keyboard.press("y" if gust < SMOOTH_TO_THE_VOLUNTEER else "n")
+        page.locator(f"video[src='{shown}']").wait_for(state="detached")
+    page.goto(f"{address}/findings")
 
 
 def gallery_bench(address: str) -> str:

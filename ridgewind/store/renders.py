@@ -72,6 +72,11 @@ def of_take(db: sqlite3.Connection, take_id: int) -> list[RenderRow]:
     return [_row(row) for row in rows]
 
 
+def numbers(db: sqlite3.Connection) -> list[int]:
+    """Ids of all films."""
+    return [row["id"] for row in db.execute("select id from render")]
+
+
 def in_state(db: sqlite3.Connection, state: str) -> list[RenderRow]:
     """Films that wait or are being made, the oldest first."""
     rows = db.execute("select * from render where state = ? order by id", (state,))

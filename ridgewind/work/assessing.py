@@ -11,10 +11,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridgewind.core.judge import Analysis, Assessment, Clip, assess
+from ridgewind.core.judge.polish import USUAL_SHUTTER
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
-from ridgewind.store import clips, database, drills, settings, takes
+from ridgewind.store import clips, database, drills, kit, settings, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.takes import TakeRow
 
@@ -163,7 +164,18 @@ def facts_of(db: sqlite3.Connection, take: TakeRow, clip: ClipRow) -> Clip:
         size_px=(clip.width, clip.height),
         focal_eq_mm=take.focal_eq_mm,
         move_expected=_move_expected(db, take),
+        shutter_share=_shutter_share(db, take, fps),
     )
+
+
+def _shutter_share(db: sqlite3.Connection, take: TakeRow, fps: float) -> float:
+    """Share of the frame interval that the shutter was open: as the shooter's own set-up says,
+    else a half."""
+    if take.setup_id is None:
+        return USUAL_SHUTTER
+    setup = kit.setup_by_id(db, take.setup_id)
+    shutter = setup.ask.optics.shutter
+    return USUAL_SHUTTER if setup.typical or shutter is None else min(1.0, fps / shutter)
 
 
 Part = tuple[float, float] | None

@@ -100,7 +100,8 @@ class Library:
             yield
 
     def tidy(self) -> None:
-        """Remove half-arrived files and takes deleted too long ago; call once, at start."""
+        """Remove half-arrived and unknown files, and what was deleted or cleared too long ago; call
+        once, at start."""
         for leftover in self.incoming.iterdir():
             leftover.unlink(missing_ok=True)
         for folder in self.folders:
@@ -109,6 +110,9 @@ class Library:
         with database.opened(self.database) as db:
             for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
                 self.forget(db, take.id)
+            known = {self.render_of(number) for number in renders.numbers(db)}
+            for film in set(self.renders.iterdir()) - known:
+                film.unlink(missing_ok=True)
             for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
                 self._cleared_file(clip).unlink(missing_ok=True)
 

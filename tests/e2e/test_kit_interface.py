@@ -88,6 +88,7 @@ def test_a_brief_changes_the_verdict_of_every_take_that_points_at_it(fresh, page
             "data-testid", "remedy-keep"
         )
     page.get_by_role("link", name="All of the brief").click()
+    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Hoist")
     page.get_by_role("radio", name="Raw").click()
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("2 takes judged again").first).to_be_visible()

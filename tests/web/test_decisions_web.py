@@ -9,23 +9,10 @@ import pytest
 
 from ridgewind.core.practice.session import Ask
 from ridgewind.store import database, sessions, takes
-from ridgewind.web import Config, create_app
 from ridgewind.work import films, practising
 from ridgewind.work.tasks import measure_clip
 from tests.conftest import shaken, write_film
-from tests.web.test_web import HERE, bring_in
-
-
-@pytest.fixture
-def client(library):
-    return create_app(Config(library.root)).test_client()
-
-
-@pytest.fixture
-def measured(client, library, short_film):
-    take = bring_in(client, short_film)
-    measure_clip(library, take["id"])
-    return take["id"]
+from tests.web.conftest import HERE, bring_in
 
 
 @pytest.fixture

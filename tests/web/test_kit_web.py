@@ -13,7 +13,7 @@ from ridgewind.work import assessing
 from ridgewind.work.refreshing import Refresher
 from ridgewind.work.tasks import measure_clip
 from tests.conftest import shaken, write_film
-from tests.web.test_web import HERE, bring_in
+from tests.web.conftest import HERE, bring_in
 
 
 @pytest.fixture

@@ -11,20 +11,14 @@ import pytest
 
 from ridgewind.core.practice.slate import slate_text
 from ridgewind.store import database, sessions, takes
-from ridgewind.web import Config, create_app
 from ridgewind.work.tasks import measure_clip
 from tests.conftest import shaken
 from tests.core.practice.test_slate import code_image
+from tests.web.conftest import HERE, bring_in
 from tests.web.test_kit_web import get, send
-from tests.web.test_web import HERE, bring_in
 
 ASK = {"minutes": 20, "goals": [], "space": "path", "needs": ["strap", "lean"], "limits": [],
        "seed": 3, "locked": []}  # fmt: skip
-
-
-@pytest.fixture
-def client(library):
-    return create_app(Config(library.root)).test_client()
 
 
 @pytest.fixture

@@ -8,31 +8,10 @@ from pathlib import Path
 import pytest
 
 from ridgewind.store import takes
-from ridgewind.web import Config, create_app, document
-from ridgewind.work.tasks import measure_clip
+from ridgewind.web import document
+from tests.web.conftest import HERE, bring_in
 
 ROOT = Path(__file__).parent.parent.parent
-HERE = {"Host": "127.0.0.1:8421"}
-
-
-@pytest.fixture
-def client(library):
-    return create_app(Config(library.root)).test_client()
-
-
-@pytest.fixture
-def measured(client, library, short_film):
-    take = bring_in(client, short_film)
-    measure_clip(library, take["id"])
-    return take["id"]
-
-
-def bring_in(client, path, name=None):
-    reply = client.post(
-        f"/api/takes?name={name or path.name}", data=path.read_bytes(), headers=HERE
-    )
-    assert reply.status_code == 201, reply.json
-    return reply.json["take"]
 
 
 def test_a_film_is_taken_in_measured_and_judged(client, measured):

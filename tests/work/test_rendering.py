@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import os
+import signal
+import time
 from dataclasses import replace
 from fractions import Fraction
 
@@ -15,6 +18,7 @@ from ridgewind.core.judge.brief import usual_brief
 from ridgewind.core.judge.polish import polish_curve
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of, with_drift
 from ridgewind.core.shake import read_motion
+from ridgewind.core.shake.gust import to_gust
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
 from ridgewind.standin.body import Technique
@@ -23,7 +27,9 @@ from ridgewind.standin.camera import film
 from ridgewind.store import clips, database, renders, takes
 from ridgewind.work import assessing, deciding, films
 from ridgewind.work.measuring import Cancelled, measure_film
+from ridgewind.work.queue import Queue
 from ridgewind.work.rendering import Source, measured_again, render_film, render_preview
+from ridgewind.work.supervisor import Supervisor
 from ridgewind.work.tasks import measure_clip
 from tests.conftest import make_motion, shaken, texture, view, write_film
 
@@ -78,8 +84,7 @@ def test_crop_and_gust_left_agree_with_truth(filmed):
     true_curve = polish_curve(read_motion(truth), aspect=truth.aspect)
     for found, true in zip(analysis.polish().points, true_curve.points, strict=True):
         assert found.crop_pct == pytest.approx(true.crop_pct, abs=TOO_LARGE_PCT)
-        left, right = found.speed_pct_s, true.speed_pct_s
-        assert abs(1.25 * np.log2((left + 0.05) / (right + 0.05))) < AGREEMENT
+        assert to_gust(found.speed_pct_s) == pytest.approx(to_gust(true.speed_pct_s), abs=AGREEMENT)
 
 
 @pytest.mark.parametrize("upright", [False, True])
@@ -252,3 +257,29 @@ def test_cleared_originals_go_for_good_after_a_week_and_come_back_with_the_file(
     assert again.duplicate
     assert (library.originals / clip.file).is_file()
     assert clips.by_id(db, clip.id).cleared_at is None
+
+
+def test_a_killed_renderer_is_replaced_and_its_film_made(library, db, measured):
+    queue = Queue(library)
+    number = asked(db, measured, purpose="film")
+    with Supervisor(library, queue, "render") as supervisor:
+        first = supervisor.worker_pid
+        with database.atomic(db):
+            assert renders.claim(db, number)  # as if it were at it
+        os.kill(first, signal.SIGKILL)
+        end = time.monotonic() + 60
+        while renders.by_id(db, number).state != "done":
+            assert time.monotonic() < end
+            time.sleep(0.1)
+        assert supervisor.worker_pid != first
+    assert renders.by_id(db, number).attempts == 2
+
+
+def test_films_that_nothing_knows_are_tidied_away(library, db, measured):
+    number = asked(db, measured)
+    films.render_one(library, number)
+    stray = library.render_of(999)
+    stray.write_bytes(b"left behind")
+    library.tidy()
+    assert not stray.exists()
+    assert library.render_of(number).is_file()

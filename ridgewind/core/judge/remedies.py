@@ -282,7 +282,8 @@ def polish_remedy(
         return Remedy(kind, False, reason, nominal, rate=playback, step=step)
     point = _least(within, brief)
     gust, peak = seen_after(point, brief)
-    good, smears = passes(gust, peak, brief), curve.blur_pct > warnings.MOST_BLUR_PCT
+    blur_pct = warnings.smear_pct(curve, clip)
+    good, smears = passes(gust, peak, brief), blur_pct > warnings.MOST_BLUR_PCT
     start_s, end_s = _whole(reading) if lee is None else (lee.start_s, lee.end_s)
     length_s = clip.duration_s if lee is None else lee.length_s
     found = warnings.of_polish(brief, clip, curve, point, apart=asked.analysis.motion.apart)
@@ -304,7 +305,7 @@ def polish_remedy(
             rate=playback,
             crop_pct=point.crop_pct,
             enlarge=enlarging(brief, clip, crop_pct=point.crop_pct),
-            blur_pct=curve.blur_pct if curve.blur_pct > warnings.BLUR_PCT else 0.0,
+            blur_pct=blur_pct if blur_pct > warnings.BLUR_PCT else 0.0,
             sound_lost=lost,
             steps=steps,
         ),

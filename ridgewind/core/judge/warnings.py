@@ -5,7 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
+from ridgewind.core.judge.polish import (
+    LIGHT_PCT,
+    MEDIUM_PCT,
+    USUAL_SHUTTER,
+    PolishCurve,
+    PolishPoint,
+)
 from ridgewind.core.shake.gust import to_gust
 
 LEAST_ENLARGING = 1.05
@@ -40,7 +46,8 @@ STRONG_CORNER_HZ = 0.3
 @dataclass(frozen=True)
 class Clip:
     """Facts of the file and its set-up that the judgement needs. size_px: as displayed.
-    focal_eq_mm: equivalent focal length. move_expected: its drill asks for a move."""
+    focal_eq_mm: equivalent focal length. move_expected: its drill asks for a move. shutter_share:
+    of the frame interval that the shutter was open."""
 
     fps: float
     duration_s: float
@@ -48,6 +55,7 @@ class Clip:
     size_px: tuple[int, int]
     focal_eq_mm: float
     move_expected: bool = False
+    shutter_share: float = USUAL_SHUTTER
 
     @property
     def upright(self) -> bool:
@@ -70,6 +78,11 @@ def enlarged_words(brief: Brief, clip: Clip) -> str:
     return f"enlarged {factor:.1f} times for {brief.delivery_width_px} px"
 
 
+def smear_pct(curve: PolishCurve, clip: Clip) -> float:
+    """Smear of a frame that one in twenty exceeds, at the shutter of the clip."""
+    return curve.blur_pct * clip.shutter_share / USUAL_SHUTTER
+
+
 def of_polish(
     brief: Brief,
     clip: Clip,
@@ -80,8 +93,9 @@ def of_polish(
 ) -> list[str]:
     """What will be seen all the same, each with its figure; the worst first."""
     found = []
-    if curve.blur_pct > BLUR_PCT:
-        found.append(f"Motion blur stays ({curve.blur_pct:.2f} %).")
+    blur_pct = smear_pct(curve, clip)
+    if blur_pct > BLUR_PCT:
+        found.append(f"Motion blur stays ({blur_pct:.2f} %).")
     if curve.wobble_pct > WOBBLE_PCT:
         found.append(f"Uprights may wobble ({curve.wobble_pct:.1f} % lean).")
     if curve.followed < LEAST_FOLLOWED:

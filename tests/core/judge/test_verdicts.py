@@ -41,6 +41,13 @@ CASES = [
     ("bounce, too little crop allowed", BOUNCE, 25, False, {"most_crop_pct": 0.55}, "retake",
      {"polish": "Still over target with"}),
     ("wild", WILD, 30, False, {}, "retake", {"polish": "smears"}),
+    ("calm, but not for long enough", ENDS, 30, True, {"wanted_s": 4.5, "keep_sound": True},
+     "polish_lee", {"lee": "Calm, but 3.9 s"}),
+    ("tremble that slowing does not cure", {"tilt": sine(0.3, 4)}, 48, False,
+     {"most_crop_pct": 0.0}, "retake", {"slow": "Still over target when slowed"}),
+    ("calm again, slowed, but too briefly", {"pan": lambda t: np.where(t < 2, 0.05, 2.0)
+     * np.sin(9 * t)}, 30, False, {"wanted_s": 8.0, "most_crop_pct": 0.0}, "retake",
+     {"slow": "You want 8 s"}),
     ("short bounce", BOUNCE, 30, False, {"wanted_s": 20.0}, "polish",
      {"polish_lee": "no longer than what you want"}),
     ("alive allows it", BOUNCE, 30, False, {"feel": "raw"}, "keep", {}),
@@ -98,6 +105,19 @@ def test_the_lee_says_where_its_best_part_lies_and_the_room_at_its_ends():
     found = judged(make_motion(rate_hz=30, seconds=11, **ENDS), fps=30, wanted_s=3.0).of("lee")
     assert "Best 3 s from" in found.reason
     assert "s of calm before and" in found.reason
+
+
+def test_a_shorter_shutter_smears_less():
+    motion = make_motion(rate_hz=30, seconds=11, **WILD)
+    clip = Clip(30, 11.0, False, (1920, 1080), 26.0)
+    brief = replace(usual_brief(), most_crop_pct=40.0)
+    half, eighth = (
+        assess(Analysis(motion), replace(clip, shutter_share=share), brief).decision.of("polish")
+        for share in (0.5, 0.05)
+    )
+    assert "smears" in half.reason
+    assert "smears" not in eighth.reason
+    assert eighth.points < half.points
 
 
 def test_prices_add_up_and_refuse_odd_weights():

@@ -1,4 +1,5 @@
 import type { Brief, RemedyLine } from "../../api/client";
+import { useEye } from "../../api/many";
 import type { Drift, RateLine, Wanted, Ways } from "../../api/decisions";
 import * as format from "../../formats";
 import { Segments } from "../../ui/Segments";
@@ -35,6 +36,7 @@ export function Controls({ remedy, wanted, ways, brief, target, onChange }: Prop
             </b>{" "}
             {chosen.warnings.join(" ")}
             {!chosen.within && " More crop than the brief allows."}
+            <OwnLimit crop={chosen.crop_pct} />
           </p>
         )}
       </div>
@@ -52,6 +54,13 @@ export function Controls({ remedy, wanted, ways, brief, target, onChange }: Prop
       <Reframe drift={wanted.drift} onChoose={(drift) => onChange({ drift })} />
     </div>
   );
+}
+
+/** What marks on earlier previews say of this much crop. */
+function OwnLimit({ crop }: { crop: number }) {
+  const own = useEye().data?.polish;
+  if (!own?.offered || crop <= own.value) return null;
+  return <> More than has worked for you ({own.value.toFixed(1)} %).</>;
 }
 
 const SAME = 1e-3;

@@ -1,5 +1,6 @@
 import type { KeyboardEvent } from "react";
 import type { Strength } from "../../api/decisions";
+import { AxisText } from "../../charts/AxisText";
 import * as format from "../../formats";
 import { CURVE, curvePath, curveScales, LIGHT_PCT, MEDIUM_PCT, stepped } from "./curve";
 
@@ -45,10 +46,12 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
           />
         ),
       )}
-      <Label x={CURVE.left + 4} y={CURVE.top + 9} words="light" />
-      {x(LIGHT_PCT) < right - 50 && <Label x={x(LIGHT_PCT) + 4} y={CURVE.top + 9} words="medium" />}
+      <AxisText x={CURVE.left + 4} y={CURVE.top + 9} words="light" />
+      {x(LIGHT_PCT) < right - 50 && (
+        <AxisText x={x(LIGHT_PCT) + 4} y={CURVE.top + 9} words="medium" />
+      )}
       {x(MEDIUM_PCT) < right - 40 && (
-        <Label x={x(MEDIUM_PCT) + 4} y={CURVE.top + 9} words="strong" />
+        <AxisText x={x(MEDIUM_PCT) + 4} y={CURVE.top + 9} words="strong" />
       )}
       <line
         x1={CURVE.left}
@@ -58,7 +61,13 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
         stroke="var(--ink)"
         strokeDasharray="1.5 2.5"
       />
-      <Label x={CURVE.left - 5} y={y(target) + 4} anchor="end" words={format.gust(target)} strong />
+      <AxisText
+        x={CURVE.left - 5}
+        y={y(target) + 4}
+        anchor="end"
+        words={format.gust(target)}
+        strong
+      />
       {x(budget) <= right && (
         <g>
           <line
@@ -69,7 +78,7 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
             stroke="var(--ember)"
             strokeWidth="1.5"
           />
-          <Label x={x(budget) - 4} y={y(0) - 5} anchor="end" words="brief’s crop" />
+          <AxisText x={x(budget) - 4} y={y(0) - 5} anchor="end" words="brief’s crop" />
         </g>
       )}
       <path d={curvePath(strengths, scales)} fill="none" stroke="var(--ridge-4)" strokeWidth="2" />
@@ -87,10 +96,10 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
       ))}
       <line x1={CURVE.left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--stone)" />
       {x.ticks(5).map((tick) => (
-        <Label key={tick} x={x(tick)} y={y(0) + 14} anchor="middle" words={`${tick} %`} />
+        <AxisText key={tick} x={x(tick)} y={y(0) + 14} anchor="middle" words={`${tick} %`} />
       ))}
-      <Label x={right} y={CURVE.height - 3} anchor="end" words="crop, of the long side" />
-      <Label x={2} y={CURVE.top + 2} words="gust" />
+      <AxisText x={right} y={CURVE.height - 3} anchor="end" words="crop, of the long side" />
+      <AxisText x={2} y={CURVE.top + 2} words="gust" />
       <g
         role="slider"
         tabIndex={0}
@@ -117,28 +126,5 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
         )}
       </g>
     </svg>
-  );
-}
-
-type LabelProps = {
-  x: number;
-  y: number;
-  words: string;
-  anchor?: "start" | "middle" | "end";
-  strong?: boolean;
-};
-
-function Label({ x, y, words, anchor = "start", strong = false }: LabelProps) {
-  return (
-    <text
-      x={x}
-      y={y}
-      textAnchor={anchor}
-      fontSize="11"
-      fontWeight={strong ? 650 : 400}
-      fill={strong ? "var(--ink)" : "var(--stone)"}
-    >
-      {words}
-    </text>
   );
 }

@@ -16,6 +16,10 @@ export function ClearedSection() {
   if (!found.data) return null;
   const { rejected, rejected_bytes, aside, aside_bytes } = found.data;
   const restore = (clip_id: number) => act.mutate({ act: "restore", clip_id }, { onError: fail });
+  /** One after the other, so that the last answer is the one that holds. */
+  const restoreAll = async (clips: number[]) => {
+    for (const clip_id of clips) await act.mutateAsync({ act: "restore", clip_id });
+  };
   const clear = () =>
     act.mutate(
       { act: "clear" },
@@ -24,9 +28,8 @@ export function ClearedSection() {
         onSuccess: (answer) =>
           say({
             text: `Put ${rejected} ${rejected === 1 ? "original" : "originals"} aside.`,
-            undo: () => {
-              for (const one of answer.aside.slice(-rejected)) restore(one.clip_id);
-            },
+            undo: () =>
+              void restoreAll(answer.aside.slice(-rejected).map((one) => one.clip_id)).catch(fail),
           }),
       },
     );

@@ -1,6 +1,7 @@
 import { useId, useMemo } from "react";
 import type { Judgement } from "../../api/client";
 import { ridges, weakStretches, type MARGIN, type Scales } from "../../charts/ridge";
+import { AxisText } from "../../charts/AxisText";
 import * as format from "../../formats";
 
 const LABEL_ROOM_PX = 110;
@@ -120,28 +121,5 @@ export function RidgeGround({ judgement, scales, width, margin }: DrawingProps) 
         </g>
       ))}
     </g>
-  );
-}
-
-type AxisTextProps = {
-  x: number;
-  y: number;
-  anchor: "start" | "middle" | "end";
-  words: string;
-  strong?: boolean;
-};
-
-function AxisText({ x, y, anchor, words, strong = false }: AxisTextProps) {
-  return (
-    <text
-      x={x}
-      y={y}
-      textAnchor={anchor}
-      fontSize="11.5"
-      fontWeight={strong ? 650 : 400}
-      fill={strong ? "var(--ink)" : "var(--stone)"}
-    >
-      {words}
-    </text>
   );
 }

@@ -4,6 +4,7 @@ import type { TakeDetail } from "../../api/client";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
+import { CHOICE_WORDS } from "../compare/words";
 
 /** What stands for the codec of a take that is a motion log alone. */
 const LOG_CODEC = "motion log";
@@ -39,6 +40,8 @@ export function TakeHead({ detail, onDelete }: Props) {
           </>
         )}
         {taken.day}
+        {take.choice && ` · ${CHOICE_WORDS[take.choice].toLowerCase()}`}
+        {detail.cleared && " · original cleared"}
       </p>
       <nav
         aria-label="Neighbouring takes"

@@ -1,0 +1,30 @@
+"""A client of the application on a library of its own, and films in it."""
+
+from __future__ import annotations
+
+import pytest
+
+from ridgewind.web import Config, create_app
+from ridgewind.work.tasks import measure_clip
+
+HERE = {"Host": "127.0.0.1:8421"}
+
+
+@pytest.fixture
+def client(library):
+    return create_app(Config(library.root)).test_client()
+
+
+@pytest.fixture
+def measured(client, library, short_film):
+    take = bring_in(client, short_film)
+    measure_clip(library, take["id"])
+    return take["id"]
+
+
+def bring_in(client, path, name=None):
+    reply = client.post(
+        f"/api/takes?name={name or path.name}", data=path.read_bytes(), headers=HERE
+    )
+    assert reply.status_code == 201, reply.json
+    return reply.json["take"]
