@@ -22,10 +22,11 @@ from ridgewind.core.judge import Analysis, Clip, assess
 from ridgewind.core.judge.brief import FEELS, Brief, usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.shake.trace import trace
-from ridgewind.store import briefs, clips, database, takes
+from ridgewind.store import briefs, clips, database, renders, takes
 from ridgewind.web import Config, create_app
-from ridgewind.work import assessing
+from ridgewind.work import assessing, deciding, films
 from ridgewind.work.library import Library
+from ridgewind.work.tasks import measure_clip
 
 CACHE = Path(__file__).parent / ".cache"
 DECODE = (
@@ -168,6 +169,30 @@ def recomputing() -> None:
     print(f"10-minute 60/s path, another delivery rate: {rate:.0f} ms; bar 100 ms")
 
 
+def previewing() -> None:
+    """The roughest eight seconds of a polish of 1080p and 4K clips: rendered and measured again."""
+    for path in (clip_1080p(), clip_4k_hevc()):
+        with tempfile.TemporaryDirectory() as folder:
+            library = Library(Path(folder))
+            library.prepare()
+            with database.opened(library.database) as db:
+                with path.open("rb") as stream:
+                    take = library.add(db, stream, file_name=path.name, size_bytes=None).take
+                measure_clip(library, take.clip_id)
+                case = deciding.case_of(db, take.id)
+                assert case is not None
+                recipe = deciding.recipe(case, deciding.Wanted("polish"))
+                recipe = deciding.preview_of(case, recipe)
+                with database.atomic(db):
+                    number = renders.add(db, take_id=take.id, purpose="preview", recipe=recipe)
+                begun = time.perf_counter()
+                films.render_one(library, number)
+                wall = time.perf_counter() - begun
+                assert renders.by_id(db, number).state == "done"
+        length = recipe.end_s - recipe.start_s
+        print(f"{path.name}: preview of {length:.0f} s in {wall / length:.2f} of it; bar 2")
+
+
 def judging_again() -> None:
     """A brief that many takes point at is changed; each path is a 10 s clip at 60/s."""
     with tempfile.TemporaryDirectory() as folder:
@@ -235,6 +260,7 @@ if __name__ == "__main__":
     measuring(clip_4k_hevc())
     RUNS = 1
     measuring(clip_of_ten_minutes())
+    previewing()
     recomputing()
     judging_again()
     listing()

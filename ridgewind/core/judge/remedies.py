@@ -180,7 +180,7 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
     cut_s = max(0.0, duration_s - lee.length_s)
     enough = lee.length_s >= brief.wanted_s
     if enough:
-        reason = f"{lee.length_s:.1f} s are calm, from {lee.start_s:.1f} to {lee.end_s:.1f} s."
+        reason = f"{lee.length_s:.1f} s calm, {lee.start_s:.1f} to {lee.end_s:.1f} s."
         reason += _room_words(reading, brief, lee)
     else:
         reason = f"Calm, but {lee.length_s:.1f} s. You want {brief.wanted_s:g} s."
@@ -200,8 +200,8 @@ def _room_words(reading: Reading, brief: Brief, lee: Lee) -> str:
     if head_s + tail_s < 0.2:
         return ""
     return (
-        f" Best {brief.wanted_s:g} s from {best.start_s:.1f} s, with {head_s:.1f} s of calm before"
-        f" and {tail_s:.1f} s after."
+        f" Best {brief.wanted_s:g} s from {best.start_s:.1f} s, room of {head_s:.1f} s before and"
+        f" {tail_s:.1f} s after."
     )
 
 
@@ -295,7 +295,7 @@ def polish_remedy(
     else:
         reason = f"Still over target with {point.crop_pct:.1f} % crop."
     if lee is not None:
-        reason = f"The calmest {lee.length_s / playback:.1f} s, from {start_s:.1f} s. {reason}"
+        reason = f"Calmest {lee.length_s / playback:.1f} s, from {start_s:.1f} s. {reason}"
     return Remedy(
         kind=kind,
         passes=good and not smears and length_s / playback >= _least_s(asked, kind),

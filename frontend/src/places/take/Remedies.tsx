@@ -1,3 +1,4 @@
+import { Eye } from "lucide-react";
 import { Link } from "react-router";
 import type { Judgement, RemedyLine } from "../../api/client";
 import type { Ways } from "../../api/decisions";
@@ -83,7 +84,7 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
   const seen = remedy.gust !== null;
   return (
     <li
-      className={`grid grid-cols-[104px_40px_1fr_auto] items-baseline gap-2.5 border-b border-line px-3 py-[6px] ${tone}`}
+      className={`grid grid-cols-[104px_36px_1fr_20px] items-baseline gap-2 border-b border-line px-2.5 py-[5px] ${tone}`}
       data-testid={`remedy-${remedy.remedy}`}
       data-verdict={chosen}
     >
@@ -102,9 +103,7 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
       </span>
       <span className={`text-note leading-[1.3] ${chosen ? "" : "text-stone"}`}>
         {remedy.reason}
-        {remedy.cost && passed && !remedy.reason.includes(remedy.cost) && (
-          <span className="block">Costs: {remedy.cost}.</span>
-        )}
+        {remedy.cost && passed && !said(remedy) && ` Costs: ${remedy.cost}.`}
         {remedy.remedy === "retake" && ways?.drill && (
           <>
             {" "}
@@ -118,11 +117,12 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
         <button
           type="button"
           aria-pressed={shown}
-          aria-label={`${shown ? "shown" : "see it"}: ${words}`}
+          aria-label={`See it: ${words}`}
+          title="See it rendered"
           onClick={() => onPreview(remedy.remedy)}
-          className="text-note font-semibold underline decoration-ridge-2 underline-offset-2 hover:decoration-ink"
+          className={`self-center ${shown ? "text-ink" : "text-stone hover:text-ink"}`}
         >
-          {shown ? "shown" : "see it"}
+          <Eye size={17} strokeWidth={shown ? 2.6 : 1.7} aria-hidden />
         </button>
       ) : (
         <span />
@@ -130,6 +130,13 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
     </li>
   );
 }
+
+/** Whether the reason already says what it costs. */
+const said = (remedy: RemedyLine) =>
+  remedy.remedy === "lee" ||
+  remedy.cost
+    .split(", ")
+    .every((part) => remedy.reason.toLowerCase().includes(part.replace("sound lost", "no sound")));
 
 /** What would help the next take without another technique. */
 export function NextTime({ ways }: { ways: Ways | undefined }) {

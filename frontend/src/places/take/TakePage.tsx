@@ -107,7 +107,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               <SetupStrip detail={detail} onPoint={(next) => changeTake.mutate(next)} />
             </div>
             {fault && <FaultView error={fault} />}
-            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[498px_206px_minmax(0,1fr)] xl:grid-rows-[auto_1fr]">
+            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[480px_190px_minmax(0,1fr)] xl:grid-rows-[auto_1fr]">
               {clip.from_log ? (
                 <NoPicture path={path.data} seconds={clip.duration_s} />
               ) : (
