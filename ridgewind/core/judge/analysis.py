@@ -50,7 +50,8 @@ class Analysis:
 
         def make() -> PolishCurve | None:
             reading = self.reading(playback, step=step)
-            return polish_curve(reading, aspect=self.motion.aspect, upright=upright)
+            like = self._polish.get((1.0, step, upright)) if step == 1 else None
+            return polish_curve(reading, aspect=self.motion.aspect, upright=upright, like=like)
 
         return _kept(self._polish, (playback, step, upright), make)
 

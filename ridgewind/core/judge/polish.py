@@ -32,8 +32,9 @@ Floats = NDArray[np.float64]
 CORNERS_HZ = (3.0, 2.3, 1.8, 1.4, 1.1, 0.85, 0.65, 0.5, 0.38, 0.28, 0.2, 0.14)
 """What is slower than each of these is kept, from the lightest polish to the strongest."""
 
-LONG_SAMPLES, LONG_STEP = 12_000, 2
-"""From this many samples on, only every second strength is tried, so that it stays quick."""
+LONG_SAMPLES, LONGEST_SAMPLES = 12_000, 30_000
+"""From this many samples on, only every second and every third strength is tried, so that a take of
+ten minutes is judged in a tenth of a second."""
 
 LIGHT_PCT, MEDIUM_PCT = 4.0, 10.0
 """Crop up to which a polish is light, and medium; beyond it is strong (definition)."""
@@ -107,19 +108,23 @@ class PolishCurve:
         return None if cut is None or not cut.counted.any() else _curve(self.corners_hz, (cut,))
 
 
-def polish_curve(reading: Reading, *, aspect: float, upright: bool = False) -> PolishCurve | None:
+def polish_curve(
+    reading: Reading, *, aspect: float, upright: bool = False, like: PolishCurve | None = None
+) -> PolishCurve | None:
     """The curve of crop against what is left, at a reading's playback rate; None where nothing
     was measured. One enlargement serves all shots. aspect: short side / long side. upright: the
-    long side stands."""
+    long side stands. like: the curve of the same frames at another rate, whose enlargements are
+    taken over, because they do not depend on it."""
     require_positive("aspect", aspect)
     measured = [shot for shot in reading.shots if shot.counted.any()]
     if not measured:
         return None
-    long = sum(len(shot.path) for shot in measured) > LONG_SAMPLES
-    corners = CORNERS_HZ[::LONG_STEP] if long else CORNERS_HZ
+    samples = sum(len(shot.path) for shot in measured)
+    corners = CORNERS_HZ[:: 1 + (samples > LONG_SAMPLES) + (samples > LONGEST_SAMPLES)]
+    known = (None,) * len(reading.shots) if like is None else like.shots
     shots = tuple(
-        _polished(shot, corners, aspect, upright) if shot.counted.any() else None
-        for shot in reading.shots
+        _polished(shot, corners, aspect, upright, done) if shot.counted.any() else None
+        for shot, done in zip(reading.shots, known, strict=True)
     )
     return _curve(corners, shots)
 
@@ -165,8 +170,12 @@ class Polisher:
     def corrections(self, corner_hz: float) -> Floats:
         """(n, 4) by which the picture that is shown is off the smooth path: like `off`, with
         growth in percent, and for a picture that is held by what it is behind."""
-        off = _in_percent(self.off(corner_hz))
-        return off if self._shot.behind is None else off + self._shot.behind
+        return self.shown(self.off(corner_hz))
+
+    def shown(self, off: Floats) -> Floats:
+        """(n, 4) the corrections of the pictures that are shown, from `off`."""
+        found = _in_percent(off)
+        return found if self._shot.behind is None else found + self._shot.behind
 
     def smooth(self, corner_hz: float) -> Floats:
         """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
@@ -186,16 +195,21 @@ def _in_percent(path: Floats) -> Floats:
 
 
 def _polished(
-    shot: ShotReading, corners: tuple[float, ...], aspect: float, upright: bool
+    shot: ShotReading,
+    corners: tuple[float, ...],
+    aspect: float,
+    upright: bool,
+    like: PolishedShot | None,
 ) -> PolishedShot:
     polisher = Polisher(shot, aspect=aspect)
-    needed = np.zeros((len(corners), len(shot.path)))
+    needed = np.zeros((len(corners), len(shot.path))) if like is None else like.needed
     power = np.zeros((len(corners), len(shot.power)))
     for row, corner_hz in enumerate(corners):
         # What was measured wrongly is moved wrongly: the measurement's own error stays in.
-        power[row] = polisher.left(polisher.off(corner_hz)) + shot.floor_power
-        off = polisher.corrections(corner_hz)
-        needed[row] = enlargements(off, aspect=aspect, upright=upright)
+        off = polisher.off(corner_hz)
+        power[row] = polisher.left(off) + shot.floor_power
+        if like is None:
+            needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
     slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
