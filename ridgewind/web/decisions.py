@@ -80,8 +80,8 @@ def recipe_as_json(path: TakePath, query: models.Wanted) -> Response:
         case = _case(db, path.take_id)
         recipe = deciding.recipe(case, _wanted(query))
     reading = case.analysis.reading(recipe.rate, step=recipe.step)
-    t_s = case.analysis.motion.t_s[:: recipe.step]
-    t_s = t_s[(t_s >= recipe.start_s - 1e-6) & (t_s <= recipe.end_s + 1e-6)]
+    t_s = case.analysis.motion.t_s
+    t_s = t_s[(t_s >= recipe.start_s - 1e-6) & (t_s <= recipe.end_s + 1e-6)][:: recipe.step]
     found = WindowMaker(recipe, case.analysis, upright=case.clip.upright).at(t_s)
     body = {
         "take": case.take.name,
@@ -122,6 +122,8 @@ def render(path: TakePath, body: models.RenderAsk) -> Response:
     service = current()
     with service.read() as db:
         case = _case(db, path.take_id)
+        if not case.pictured:
+            raise NotReadyError("This take has no picture.", "A motion log alone shows nothing.")
         recipe = deciding.recipe(case, _wanted(body))
         if body.purpose == "preview":
             recipe = deciding.preview_of(case, recipe)

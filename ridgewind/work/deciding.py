@@ -28,7 +28,7 @@ from ridgewind.core.judge.warnings import Clip, of_polish
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.kit.items import Lens as KitLens
 from ridgewind.core.practice.drill import Drill
-from ridgewind.store import clips, drills, kit, takes
+from ridgewind.store import drills, kit, takes
 from ridgewind.store.takes import TakeRow
 from ridgewind.work import assessing
 
@@ -36,7 +36,7 @@ POLISHES = ("polish", "polish_lee", "slow_polish")
 RECORDS_OF = 400
 """Newest takes that are looked at for what is on record."""
 
-SAME_RATE = 1e-6
+SAME_RATE = 1e-3
 DRIFT_KINDS = ("keep", "lee", "slow")
 
 
@@ -78,13 +78,15 @@ class Wanted:
 
 @dataclass(frozen=True)
 class Case:
-    """A measured take with everything that a decision about it needs."""
+    """A measured take with everything that a decision about it needs. start_s: its film's first
+    frame, s in the file. pictured: it is more than a motion log."""
 
     take: TakeRow
     analysis: Analysis
     assessment: Assessment
     clip: Clip
     start_s: float
+    pictured: bool
 
     def curve(self, remedy: Remedy) -> PolishCurve | None:
         return self.analysis.polish(remedy.rate, step=remedy.step, upright=self.clip.upright)
@@ -100,7 +102,8 @@ def case_of(db: sqlite3.Connection, take_id: int) -> Case | None:
         return None
     facts = assessing.facts_of(db, judged.take, judged.clip)
     start_s = float(judged.motion.t_s[0])
-    return Case(judged.take, analysis, judged.assessment, facts, start_s)
+    pictured = judged.clip.codec != assessing.LOG_CODEC
+    return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured)
 
 
 def ways(db: sqlite3.Connection, case: Case) -> Ways:
@@ -108,12 +111,10 @@ def ways(db: sqlite3.Connection, case: Case) -> Ways:
     take, clip, found = case.take, case.clip, case.assessment
     reached = found.decision.remedy != "retake"
     causes = found.causes.causes
-    row = clips.by_id(db, take.clip_id)
-    log_alone = row.codec == assessing.LOG_CODEC
     return Ways(
-        rates=()
-        if log_alone
-        else rate_readings(case.analysis, take.brief, fps=clip.fps, duration_s=clip.duration_s),
+        rates=rate_readings(case.analysis, take.brief, fps=clip.fps, duration_s=clip.duration_s)
+        if case.pictured
+        else (),
         curves={
             kind: strengths
             for kind in POLISHES
@@ -181,6 +182,10 @@ def recipe(case: Case, wanted: Wanted) -> Recipe:
     found = recipe_of(remedy)
     brief = case.take.brief
     if wanted.rate is not None:
+        if wanted.remedy != "slow":
+            raise InvalidArgumentError(
+                "rate", wanted.rate, "only a slowed take has a rate to choose"
+            )
         found = _at_rate(case, found, wanted.rate)
     if wanted.corner_hz is not None:
         curve = _over(case, remedy, case.curve(remedy))
@@ -220,9 +225,10 @@ def _opened(case: Case, remedy: Remedy) -> Remedy:
 
 
 def _at_rate(case: Case, found: Recipe, rate: float) -> Recipe:
+    """All of the take at another even rate."""
     base = case.take.brief.delivery_fps / case.clip.fps
     step = round(rate / base)
-    if step < 1 or abs(step * base - rate) > SAME_RATE * max(rate, 1.0) * 1e3:
+    if step < 1 or abs(step * base - rate) > SAME_RATE:
         raise InvalidArgumentError("rate", rate, "only even rates can be rendered")
     keep = case.assessment.decision.of("keep")
     assert keep.start_s is not None

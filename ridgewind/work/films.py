@@ -22,6 +22,11 @@ RENDERED_SHARE = 0.85
 """Of a preview's time; the rest goes to measuring it again."""
 
 MOST_PREVIEWS = 40
+UNFORESEEN = (
+    "internal",
+    "rendering it failed in a way that was not foreseen",
+    "try another part or strength",
+)
 
 LARGEST_FROM_ORIGINAL_PX = 2048
 """Long side up to which a preview is made from the original: quick to decode, and its compression
@@ -42,17 +47,18 @@ def render_one(library: Library, render_id: int) -> None:
                 renders.stop(db, render_id)
             library.render_of(render_id).unlink(missing_ok=True)
         except MediaError as error:
-            _failed(db, render_id, error.code, error.what, error.next_step)
+            _failed(library, db, render_id, (error.code, error.what, error.next_step))
         except Exception:
             log.exception("rendering %s failed", render_id)
-            _failed(
-                db, render_id, "internal", "rendering it failed in a way that was not foreseen",
-                "try another part or strength",
-            )  # fmt: skip
+            _failed(library, db, render_id, UNFORESEEN)
         _prune(library, db)
 
 
-def _failed(db: sqlite3.Connection, render_id: int, code: str, what: str, next_step: str) -> None:
+def _failed(
+    library: Library, db: sqlite3.Connection, render_id: int, why: tuple[str, str, str]
+) -> None:
+    code, what, next_step = why
+    library.render_of(render_id).unlink(missing_ok=True)
     with database.atomic(db):
         renders.fail(db, render_id, code=code, what=what, next_step=next_step)
 

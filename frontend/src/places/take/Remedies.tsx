@@ -11,13 +11,16 @@ type Props = {
   ways: Ways | undefined;
   shown: RemedyLine["remedy"] | null;
   marked: boolean | null;
+  /** There is a picture to be rendered; a motion log alone has none. */
+  pictured: boolean;
   onPlay: (remedy: RemedyLine) => void;
   onPreview: (remedy: RemedyLine["remedy"]) => void;
   onMark: (smooth: boolean) => void;
 };
 
 /** What to do with the take: as shot first, then from cheap to dear. */
-export function Remedies({ judgement, ways, shown, marked, onPlay, onPreview, onMark }: Props) {
+export function Remedies(props: Props) {
+  const { judgement, ways, shown, marked, pictured, onPlay, onPreview, onMark } = props;
   const chosen = judgement.remedies.find((remedy) => remedy.remedy === judgement.verdict);
   return (
     <section aria-label="What to do with it">
@@ -30,7 +33,7 @@ export function Remedies({ judgement, ways, shown, marked, onPlay, onPreview, on
             chosen={remedy === chosen}
             shown={remedy.remedy === shown}
             ways={ways}
-            onPreview={onPreview}
+            onPreview={pictured ? onPreview : null}
           />
         ))}
       </ol>
@@ -69,7 +72,7 @@ type RowProps = {
   chosen: boolean;
   shown: boolean;
   ways: Ways | undefined;
-  onPreview: Props["onPreview"];
+  onPreview: Props["onPreview"] | null;
 };
 
 function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
@@ -81,7 +84,6 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
     remedy.remedy === "slow" && remedy.gust !== null
       ? `Slow to ${format.share(remedy.rate)}`
       : format.REMEDY_WORDS[remedy.remedy];
-  const seen = remedy.gust !== null;
   return (
     <li
       className={`grid grid-cols-[104px_36px_1fr_20px] items-baseline gap-2 border-b border-line px-2.5 py-[5px] ${tone}`}
@@ -113,7 +115,7 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
           </>
         )}
       </span>
-      {seen ? (
+      {onPreview && remedy.gust !== null ? (
         <button
           type="button"
           aria-pressed={shown}

@@ -18,6 +18,7 @@ import { Spectrum } from "./Spectrum";
 import { BriefStrip } from "./BriefStrip";
 import { GustFigure } from "./GustFigure";
 import { NotMeasured } from "./NotMeasured";
+import { PartNote } from "./PartNote";
 import { Player } from "./Player";
 import { Playhead, PlayheadContext } from "./playhead";
 import { NextTime, Remedies } from "./Remedies";
@@ -64,7 +65,9 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     if (remedy.corner_hz !== null) return setSeen(remedy.remedy);
     playhead.setLoop({ from: remedy.start_s, to: remedy.end_s }, remedy.rate);
   };
-  const shown = judgement?.remedies.find((remedy) => remedy.remedy === seen);
+  const shown = clip?.from_log
+    ? undefined
+    : judgement?.remedies.find((remedy) => remedy.remedy === seen);
   const marking = (smooth: boolean) => {
     const was = detail.marked;
     const put = (value: boolean | null) =>
@@ -120,6 +123,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                   ways={ways.data}
                   shown={shown?.remedy ?? null}
                   marked={detail.marked}
+                  pictured={!clip.from_log}
                   onPlay={play}
                   onPreview={(remedy) => setSeen((now) => (now === remedy ? null : remedy))}
                   onMark={marking}
@@ -172,32 +176,5 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
         </p>
       </div>
     </PlayheadContext>
-  );
-}
-
-/** Which part of its film a take is, where it is not all of it. */
-function PartNote({ detail, onWhole }: { detail: TakeDetail; onWhole: () => void }) {
-  const { part } = detail;
-  if (!part) return null;
-  return (
-    <p className="px-4 pb-3 text-note sm:px-8">
-      <span className="border-l-2 border-lamp pl-3">
-        Judged from {part.from_s.toFixed(1)} to {part.to_s.toFixed(1)} s
-        {part.trimmed ? (
-          <>
-            : its slate and count-in are left out.{" "}
-            <button
-              type="button"
-              className="font-semibold underline hover:text-ridge-4"
-              onClick={onWhole}
-            >
-              Judge all of it
-            </button>
-          </>
-        ) : (
-          " of a film that holds several takes, split at its slates."
-        )}
-      </span>
-    </p>
   );
 }
