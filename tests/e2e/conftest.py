@@ -52,6 +52,13 @@ class Server:
         with urllib.request.urlopen(self.address + path, timeout=10) as reply:
             return json.load(reply)
 
+    def put(self, path: str, body: object, method: str = "PUT"):
+        """Send JSON; returns the answer's."""
+        data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
+        request = urllib.request.Request(self.address + path, data, headers, method=method)
+        with urllib.request.urlopen(request, timeout=30) as reply:
+            return json.load(reply)
+
     def send(self, path: Path) -> int:
         request = urllib.request.Request(
             f"{self.address}/api/takes?name={path.name}", data=path.read_bytes(), method="POST"
