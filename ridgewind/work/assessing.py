@@ -24,6 +24,7 @@ RIDGE_BANDS = 5
 RIDGE_STEPS_PER_GUST = 25.0
 """Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
 
+SAME_RATE = 0.02
 LEAST_PART_FRAMES = 12
 LOG_CODEC = "motion log"
 """What stands for the codec of a take that is a motion log alone."""
@@ -170,12 +171,14 @@ def facts_of(db: sqlite3.Connection, take: TakeRow, clip: ClipRow) -> Clip:
 
 def _shutter_share(db: sqlite3.Connection, take: TakeRow, fps: float) -> float:
     """Share of the frame interval that the shutter was open: as the shooter's own set-up says,
-    else a half."""
+    where the film has the rate that it speaks of, else a half."""
     if take.setup_id is None:
         return USUAL_SHUTTER
     setup = kit.setup_by_id(db, take.setup_id)
-    shutter = setup.ask.optics.shutter
-    return USUAL_SHUTTER if setup.typical or shutter is None else min(1.0, fps / shutter)
+    shutter, rate_hz = setup.ask.optics.shutter, setup.ask.optics.rate_hz
+    if setup.typical or shutter is None or abs(fps - rate_hz) > SAME_RATE * rate_hz:
+        return USUAL_SHUTTER
+    return min(1.0, fps / shutter)
 
 
 Part = tuple[float, float] | None
