@@ -70,6 +70,7 @@ class WaysAnswer(BaseModel):
     curves: list[CurveLine]
     hints: list[HintLine]
     drill: DrillLink | None
+    drift_crop_pct: float = Field(description="That a slow reframe may take; 0 for none")
 
 
 class Wanted(Strict):

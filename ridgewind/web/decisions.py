@@ -47,6 +47,7 @@ def ways(path: TakePath) -> Response:
                 ],
                 "hints": [asdict(hint) for hint in found.hints],
                 "drill": None if drill is None else {"key": drill.key, "name": drill.name},
+                "drift_crop_pct": found.drift_crop_pct,
             }
         )
     )

@@ -37,6 +37,7 @@ RECORDS_OF = 400
 """Newest takes that are looked at for what is on record."""
 
 SAME_RATE = 1e-3
+LEAST_DRIFT_PCT, MOST_DRIFT_PCT = 1.0, 6.0
 DRIFT_KINDS = ("keep", "lee", "slow")
 
 
@@ -57,12 +58,14 @@ class Strength:
 @dataclass(frozen=True)
 class Ways:
     """rates: what slowing and speeding up would read. curves: by the kind of polish. hints: for
-    next time. drill: that works on the first cause, None where none is known."""
+    next time. drill: that works on the first cause, None where none is known. drift_crop_pct:
+    that a desk-made move may take, 0 where the brief leaves none."""
 
     rates: tuple[RateReading, ...]
     curves: dict[str, tuple[Strength, ...]]
     hints: tuple[Hint, ...]
     drill: Drill | None
+    drift_crop_pct: float
 
 
 @dataclass(frozen=True)
@@ -73,7 +76,6 @@ class Wanted:
     corner_hz: float | None = None
     rate: float | None = None
     drift: Direction | None = None
-    drift_crop_pct: float = 6.0
 
 
 @dataclass(frozen=True)
@@ -131,6 +133,7 @@ def ways(db: sqlite3.Connection, case: Case) -> Ways:
             reached=reached,
         ),
         drill=drill_for(db, causes[0].key, take.drill_key) if causes else None,
+        drift_crop_pct=drift_crop_pct(case),
     )
 
 
@@ -198,8 +201,18 @@ def recipe(case: Case, wanted: Wanted) -> Recipe:
     if wanted.drift is not None:
         if wanted.remedy not in DRIFT_KINDS:
             raise InvalidArgumentError("drift", wanted.drift, "a polish needs the crop for itself")
-        found = with_drift(found, wanted.drift, crop_pct=wanted.drift_crop_pct)
+        room_pct = drift_crop_pct(case)
+        if not room_pct:
+            raise InvalidArgumentError("drift", wanted.drift, "the brief leaves no crop for it")
+        found = with_drift(found, wanted.drift, crop_pct=room_pct)
     return predicted(found, case.analysis, case.clip, brief)
+
+
+def drift_crop_pct(case: Case) -> float:
+    """Crop that a desk-made move may take: what the brief leaves, and no more than looks like a
+    choice of framing; 0 where that is too little to be seen."""
+    left = min(MOST_DRIFT_PCT, case.take.brief.most_crop_pct)
+    return left if left >= LEAST_DRIFT_PCT else 0.0
 
 
 def preview_of(case: Case, found: Recipe) -> Recipe:

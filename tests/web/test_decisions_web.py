@@ -52,6 +52,17 @@ def test_what_lies_behind_the_remedies(client, measured):
     assert points[1:] == sorted(points[1:])
 
 
+def test_a_slow_reframe_stays_within_the_briefs_crop(client, measured):
+    assert get(client, f"/api/takes/{measured}/ways")["drift_crop_pct"] == 6
+    address = f"/api/takes/{measured}/recipe.json?remedy=keep&drift=up"
+    assert get(client, address)["crop_pct"] == 6
+    brief = get(client, f"/api/takes/{measured}")["brief"] | {"most_crop_pct": 0.5}
+    put(client, f"/api/takes/{measured}/brief", brief)
+    assert get(client, f"/api/takes/{measured}/ways")["drift_crop_pct"] == 0
+    refused = client.get(address, headers=HERE)
+    assert refused.json["error"]["message"] == "The brief leaves no crop for it."
+
+
 def test_windows_of_a_remedy_are_drawn_over_the_picture(client, measured):
     found = get(client, f"/api/takes/{measured}/windows?remedy=polish")
     assert len(found["t_s"]) == len(found["corners"]) == 44

@@ -3792,6 +3792,11 @@ export interface components {
     WaysAnswer: {
       /** Curves */
       curves: components["schemas"]["CurveLine"][];
+      /**
+       * Drift Crop Pct
+       * @description That a slow reframe may take; 0 for none
+       */
+      drift_crop_pct: number;
       drill: components["schemas"]["DrillLink"] | null;
       /** Hints */
       hints: components["schemas"]["HintLine"][];

@@ -51,7 +51,13 @@ export function Controls({ remedy, wanted, ways, brief, target, onChange }: Prop
           onChoose={(rate) => onChange({ rate })}
         />
       )}
-      <Reframe drift={wanted.drift} onChoose={(drift) => onChange({ drift })} />
+      {ways.drift_crop_pct > 0 && (
+        <Reframe
+          drift={wanted.drift}
+          crop={ways.drift_crop_pct}
+          onChoose={(drift) => onChange({ drift })}
+        />
+      )}
     </div>
   );
 }
@@ -129,10 +135,10 @@ const WAYS = [
   { value: "down", words: "Down" },
 ] as const;
 
-type ReframeProps = { drift: Drift | null; onChoose: (drift: Drift | null) => void };
+type ReframeProps = { drift: Drift | null; crop: number; onChoose: (drift: Drift | null) => void };
 
 /** A slow move made at the desk, within a little crop. */
-function Reframe({ drift, onChoose }: ReframeProps) {
+function Reframe({ drift, crop, onChoose }: ReframeProps) {
   return (
     <div>
       <h3 className="label-wide mb-1">Slow reframe at the desk</h3>
@@ -144,7 +150,7 @@ function Reframe({ drift, onChoose }: ReframeProps) {
       />
       {drift && (
         <p className="mt-1 text-note text-stone">
-          The frame travels {drift} through 6 % of crop, eased at both ends.
+          The frame travels {drift} through {crop.toFixed(0)} % of crop, eased at both ends.
         </p>
       )}
     </div>
