@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.judge import brief as core_brief
 from ridgewind.core.judge.assessment import Assessment
-from ridgewind.core.judge.remedies import Remedy
+from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.follow import SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion

@@ -22,7 +22,8 @@ from ridgewind.core.judge.recipe import (
     stretch_of,
     with_drift,
 )
-from ridgewind.core.judge.remedies import Remedy, seen_after, strength
+from ridgewind.core.judge.remedies import seen_after, strength
+from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.slow import RateReading, rate_readings
 from ridgewind.core.judge.warnings import Clip, of_polish
 from ridgewind.core.kit.items import Camera

@@ -4,7 +4,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.assessment import Assessment, assess
 from ridgewind.core.judge.brief import FEELS, SCREENS_DEG, Brief
 from ridgewind.core.judge.cost import Weights
-from ridgewind.core.judge.remedies import Decision, Remedy
+from ridgewind.core.judge.remedy import Decision, Remedy
 from ridgewind.core.judge.warnings import Clip
 
 __all__ = [

@@ -17,7 +17,8 @@ from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
-from ridgewind.core.judge.remedies import Remedy, seen_after
+from ridgewind.core.judge.remedies import seen_after
+from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.warnings import Clip
 from ridgewind.core.shake.gust import (
     PEAK_PERCENTILE,

@@ -10,85 +10,22 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ridgewind.core.judge import warnings
+from ridgewind.core.judge.again import retake_remedy
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.calm import Lee, find_calmest, find_lee, passes
 from ridgewind.core.judge.cost import Price, Weights
 from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
+from ridgewind.core.judge.remedy import Decision, Remedy, verdict_text
 from ridgewind.core.judge.slow import chosen_rate
 from ridgewind.core.judge.warnings import Clip, enlarging
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
-from ridgewind.core.shake.gust import GUST_MAX, STEP_PER_DOUBLING, to_gust
-from ridgewind.core.shake.lee import PEAK_ALLOWANCE
+from ridgewind.core.shake.gust import to_gust
 from ridgewind.core.shake.reading import Reading
-
-WIDEST_USUAL_MM = 13.0
-"""No wider lens is suggested: few kits hold one, and it changes the shot (chosen here)."""
 
 LONGEST_LEE_SHARE = 0.9
 """A stretch longer than this share of a take is not worth a remedy of its own."""
-
-RETAKE_POINTS = 1000.0
-"""Dearer than all else, so that it stands last."""
-
-BAND_RANGES = {
-    "drift": "under 0.3 Hz",
-    "sway": "0.3 to 1.2 Hz",
-    "step": "1.2 to 4 Hz",
-    "jitter": "4 to 14 Hz",
-    "buzz": "over 14 Hz",
-}
-
-ONE_CHANGE = {
-    "drift": "Fix your eye on one point, or brace against something.",
-    "sway": "Add a third contact: brow, taut strap or hip.",
-    "step": "Bend the knees more and land softer, or carry the camera off the body.",
-    "jitter": "Tuck the elbows in, add a third contact, or go wider.",
-    "buzz": "Hold the camera off what vibrates, and switch the stabiliser off on a support.",
-}
-
-
-@dataclass(frozen=True)
-class Remedy:
-    """One way on, and what comes of it.
-
-    kind: keep, lee, slow, polish, polish_lee, slow_polish or retake. passes: it meets the brief.
-    gust, peak: after it, None where it does not apply. start_s, end_s: part of the file that it
-    uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s: seconds
-    on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it takes
-    away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what will
-    be seen all the same. reason: why it passes or why it is not open, one or two short sentences.
-    """
-
-    kind: str
-    passes: bool
-    reason: str
-    points: float
-    gust: float | None = None
-    peak: float | None = None
-    start_s: float | None = None
-    end_s: float | None = None
-    rate: float = 1.0
-    step: int = 1
-    plays_s: float | None = None
-    crop_pct: float = 0.0
-    corner_hz: float | None = None
-    cost: str = ""
-    warnings: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class Decision:
-    """remedies: as shot first, then from cheap to dear; remedy: the kind that is the verdict;
-    text: why."""
-
-    remedies: tuple[Remedy, ...]
-    remedy: str
-    text: str
-
-    def of(self, kind: str) -> Remedy:
-        return next(one for one in self.remedies if one.kind == kind)
 
 
 @dataclass(frozen=True)
@@ -130,12 +67,12 @@ def decide(
         polish_remedy(asked, "polish", analysis.polish(upright=upright), as_shot),
         _polish_lee(asked, as_shot),
         _slow_polish(asked, rate),
-        _retake(asked, bands, causes, as_shot),
+        retake_remedy(brief, clip, bands, causes, as_shot),
     ]
     remedies = (keep, *sorted(others, key=lambda one: one.points))
     open_ = [one for one in remedies if one.passes]
     chosen = min(open_, key=lambda one: one.points)
-    return Decision(remedies, chosen.kind, _verdict_text(chosen, keep, brief))
+    return Decision(remedies, chosen.kind, verdict_text(chosen, keep, brief))
 
 
 def _seen(reading: Reading, brief: Brief) -> tuple[float | None, float | None]:
@@ -380,57 +317,5 @@ def strength(crop_pct: float) -> str:
     return "Light" if crop_pct <= LIGHT_PCT else "Medium" if crop_pct <= MEDIUM_PCT else "Strong"
 
 
-def _retake(asked: Asked, bands: tuple[Band, ...], causes: Causes, reading: Reading) -> Remedy:
-    known = [band for band in bands if band.share is not None]
-    top = max(known, key=lambda band: band.share or 0.0, default=None)
-    if causes.causes:
-        first = causes.causes[0]
-        reason = f"First cause: {first.name.lower()} ({100 * first.share:.0f} %). {first.change}"
-    elif top is None or not top.share:
-        reason = "No clear cause. Change one thing, and keep the rest as it was."
-    else:
-        where = BAND_RANGES[top.name]
-        if top.strongest_hz is not None and top.name != "drift":
-            where = f"near {top.strongest_hz:.1f} Hz"
-        reason = f"Most is {top.name} ({100 * top.share:.0f} %, {where}). {ONE_CHANGE[top.name]}"
-    reason += _wider(reading, asked.brief, asked.clip)
-    return Remedy("retake", True, reason, RETAKE_POINTS, cost="the shot again")
-
-
-def widest_passing(gust: float | None, peak: float | None, brief: Brief, focal: float) -> float:
-    """The longest focal length at which the same hand would pass, mm; 0 where gust is off the
-    scale or not known."""
-    if gust is None or peak is None or gust >= GUST_MAX:
-        return 0.0
-    over = max(gust - brief.target, peak - brief.target - PEAK_ALLOWANCE)
-    return float(focal * 2.0 ** (-over / STEP_PER_DOUBLING))
-
-
-def _wider(reading: Reading, brief: Brief, clip: Clip) -> str:
-    """The focal length at which the same hand would pass, where a lens could reach it."""
-    focal = widest_passing(*_seen(reading, brief), brief, clip.focal_eq_mm)
-    if not WIDEST_USUAL_MM <= focal < clip.focal_eq_mm:
-        return ""
-    return f" At {int(focal)} mm the same hand would pass."
-
-
 def _ordinal(step: int) -> str:
     return {2: "second", 3: "third"}.get(step, f"{step}th")
-
-
-def _verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:
-    target = f"the {brief.target:.1f} that {brief.feel} allows"
-    slow = f"Slow to {100 * chosen.rate:.0f} %"
-    begin = {
-        "keep": "Keep it as shot",
-        "lee": f"Keep the lee from {chosen.start_s or 0:.1f} to {chosen.end_s or 0:.1f} s",
-        "slow": slow,
-        "polish": "Polish it",
-        "polish_lee": "Polish the lee",
-        "slow_polish": f"{slow} and polish",
-    }.get(chosen.kind)
-    if begin is not None:
-        return f"{begin}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
-    if keep.gust is None:
-        return f"Do it again. {chosen.reason}"
-    return f"Do it again: gust {keep.gust:.1f} where {brief.target:.1f} is allowed. {chosen.reason}"

@@ -1,0 +1,68 @@
+"""A remedy, a decision, and the words of a verdict."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ridgewind.core.judge.brief import Brief
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """One way on, and what comes of it.
+
+    kind: keep, lee, slow, polish, polish_lee, slow_polish or retake. passes: it meets the brief.
+    gust, peak: after it, None where it does not apply. start_s, end_s: part of the file that it
+    uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s: seconds
+    on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it takes
+    away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what will
+    be seen all the same. reason: why it passes or why it is not open, one or two short sentences.
+    """
+
+    kind: str
+    passes: bool
+    reason: str
+    points: float
+    gust: float | None = None
+    peak: float | None = None
+    start_s: float | None = None
+    end_s: float | None = None
+    rate: float = 1.0
+    step: int = 1
+    plays_s: float | None = None
+    crop_pct: float = 0.0
+    corner_hz: float | None = None
+    cost: str = ""
+    warnings: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Decision:
+    """remedies: as shot first, then from cheap to dear; remedy: the kind that is the verdict;
+    text: why."""
+
+    remedies: tuple[Remedy, ...]
+    remedy: str
+    text: str
+
+    def of(self, kind: str) -> Remedy:
+        return next(one for one in self.remedies if one.kind == kind)
+
+
+def verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:
+    """The verdict in one sentence or two."""
+    target = f"the {brief.target:.1f} that {brief.feel} allows"
+    slow = f"Slow to {100 * chosen.rate:.0f} %"
+    begin = {
+        "keep": "Keep it as shot",
+        "lee": f"Keep the lee from {chosen.start_s or 0:.1f} to {chosen.end_s or 0:.1f} s",
+        "slow": slow,
+        "polish": "Polish it",
+        "polish_lee": "Polish the lee",
+        "slow_polish": f"{slow} and polish",
+    }.get(chosen.kind)
+    if begin is not None:
+        return f"{begin}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"
+    if keep.gust is None:
+        return f"Do it again. {chosen.reason}"
+    return f"Do it again: gust {keep.gust:.1f} where {brief.target:.1f} is allowed. {chosen.reason}"
