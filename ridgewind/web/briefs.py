@@ -9,7 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.store import briefs, database, takes
-from ridgewind.web import models, serialise
+from ridgewind.web import brief_models, serialise
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.work import assessing
 
@@ -19,17 +19,17 @@ AT_ONCE_S = 0.3
 """A change judges takes again for so long before it answers; the rest follows."""
 
 
-@api.get("/briefs", responses={200: models.BriefList, **FAULTS})
+@api.get("/briefs", responses={200: brief_models.BriefList, **FAULTS})
 def list_briefs() -> Response:
     """All named briefs, the last used first, archived ones at the end."""
     with current().read() as db:
         usual_id = briefs.usual(db).id
         rows = [serialise.brief_item(row, usual_id=usual_id) for row in briefs.named(db)]
-    return answered(models.BriefList(briefs=rows))
+    return answered(brief_models.BriefList(briefs=rows))
 
 
-@api.post("/briefs", responses={201: models.BriefItem, **FAULTS})
-def add_brief(body: models.BriefAsk) -> Response:
+@api.post("/briefs", responses={201: brief_models.BriefItem, **FAULTS})
+def add_brief(body: brief_models.BriefAsk) -> Response:
     """Keep a brief under a name."""
     with current().read() as db:
         with database.atomic(db):
@@ -37,8 +37,8 @@ def add_brief(body: models.BriefAsk) -> Response:
         return answered(_item(db, brief_id), HTTPStatus.CREATED)
 
 
-@api.put("/briefs/<int:brief_id>", responses={200: models.BriefChanged, **FAULTS})
-def change_brief(path: models.BriefPath, body: models.BriefAsk) -> Response:
+@api.put("/briefs/<int:brief_id>", responses={200: brief_models.BriefChanged, **FAULTS})
+def change_brief(path: brief_models.BriefPath, body: brief_models.BriefAsk) -> Response:
     """Change a brief, and every verdict that depends on it, without measuring again."""
     service = current()
     with service.read() as db:
@@ -51,11 +51,11 @@ def change_brief(path: models.BriefPath, body: models.BriefAsk) -> Response:
             service.on_stale()
         left = min(left, changed)
         item = _item(db, path.brief_id)
-    return answered(models.BriefChanged(item=item, judged=changed - left, left=left))
+    return answered(brief_models.BriefChanged(item=item, judged=changed - left, left=left))
 
 
-@api.post("/briefs/<int:brief_id>/use", responses={200: models.BriefItem, **FAULTS})
-def use_brief(path: models.BriefPath) -> Response:
+@api.post("/briefs/<int:brief_id>/use", responses={200: brief_models.BriefItem, **FAULTS})
+def use_brief(path: brief_models.BriefPath) -> Response:
     """Let new takes point at this brief."""
     with current().read() as db:
         with database.atomic(db):
@@ -64,14 +64,14 @@ def use_brief(path: models.BriefPath) -> Response:
         return answered(_item(db, path.brief_id))
 
 
-@api.post("/briefs/<int:brief_id>/archive", responses={200: models.BriefItem, **FAULTS})
-def archive_brief(path: models.BriefPath) -> Response:
+@api.post("/briefs/<int:brief_id>/archive", responses={200: brief_models.BriefItem, **FAULTS})
+def archive_brief(path: brief_models.BriefPath) -> Response:
     """Put a brief away; takes that point at it keep it."""
     return _archive(path.brief_id, archived=True)
 
 
-@api.post("/briefs/<int:brief_id>/restore", responses={200: models.BriefItem, **FAULTS})
-def restore_brief(path: models.BriefPath) -> Response:
+@api.post("/briefs/<int:brief_id>/restore", responses={200: brief_models.BriefItem, **FAULTS})
+def restore_brief(path: brief_models.BriefPath) -> Response:
     """Bring an archived brief back."""
     return _archive(path.brief_id, archived=False)
 
@@ -83,5 +83,5 @@ def _archive(brief_id: int, *, archived: bool) -> Response:
         return answered(_item(db, brief_id))
 
 
-def _item(db: Connection, brief_id: int) -> models.BriefItem:
+def _item(db: Connection, brief_id: int) -> brief_models.BriefItem:
     return serialise.brief_item(briefs.by_id(db, brief_id), usual_id=briefs.usual(db).id)

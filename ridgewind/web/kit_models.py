@@ -15,7 +15,7 @@ from ridgewind.core.kit.moving import Move
 from ridgewind.core.kit.optics import Picture
 from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
-from ridgewind.web.models import Strict
+from ridgewind.web.brief_models import Strict
 from ridgewind.work.benching import Problem, Reach, Source, TakeDot
 
 NAME = Field(min_length=1, max_length=120)

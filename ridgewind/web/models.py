@@ -4,72 +4,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
-FeelName = Literal["locked", "smooth", "alive", "raw"]
-ScreenName = Literal["phone", "laptop", "cinema"]
+from ridgewind.web.brief_models import Brief, FeelName, ScreenName, Strict
+
 RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]
 ChoiceName = Literal["keep", "reject", "retake"]
 JobState = Literal["queued", "running", "done", "failed", "cancelled"]
 SortName = Literal["imported", "recorded", "name", "gust", "length"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
-
-
-class Strict(BaseModel):
-    """Unknown fields are refused."""
-
-    model_config = ConfigDict(extra="forbid")
-
-
-class Brief(Strict):
-    """Ranges are the core's; see ridgewind/core/judge/brief.py."""
-
-    feel: FeelName
-    own_target: float | None = Field(description="Gust allowed, if moved")
-    screen: ScreenName
-    delivery_fps: float
-    delivery_width_px: int
-    delivery_height_px: int
-    wanted_s: float
-    keep_sound: bool
-    most_crop_pct: float
-    why: str
-
-
-class BriefAsk(Strict):
-    """A brief to be kept under a name."""
-
-    name: str = Field(min_length=1, max_length=120)
-    brief: Brief
-
-
-class BriefPath(BaseModel):
-    brief_id: int = Field(ge=1)
-
-
-class BriefItem(BaseModel):
-    """A named brief. takes: how many point at it. usual: new takes point at it."""
-
-    id: int
-    name: str
-    brief: Brief
-    target: float
-    typical: bool
-    archived: bool
-    usual: bool
-    takes: int
-
-
-class BriefList(BaseModel):
-    briefs: list[BriefItem]
-
-
-class BriefChanged(BaseModel):
-    """judged: takes that were judged again at once. left: takes that follow in a moment."""
-
-    item: BriefItem
-    judged: int
-    left: int
 
 
 class ErrorBody(BaseModel):

@@ -10,7 +10,7 @@ from ridgewind.core.practice.checks import Check
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.matching import Match
 from ridgewind.core.practice.session import Ask, Session
-from ridgewind.web.models import Strict
+from ridgewind.web.brief_models import Strict
 from ridgewind.work.filing import LooseFilm
 
 TakeState = Literal["planned", "filmed", "skipped"]

@@ -24,7 +24,7 @@ from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.kit import SetupRow
 from ridgewind.store.takes import TakeRow
-from ridgewind.web import models
+from ridgewind.web import brief_models, models
 from ridgewind.work.assessing import Judged
 from ridgewind.work.measuring import compression_trust
 
@@ -60,18 +60,18 @@ def take_line(take: TakeRow) -> models.TakeLine:
     )
 
 
-def brief_model(brief: core_brief.Brief) -> models.Brief:
-    return models.Brief.model_validate(
-        {name: getattr(brief, name) for name in models.Brief.model_fields}
+def brief_model(brief: core_brief.Brief) -> brief_models.Brief:
+    return brief_models.Brief.model_validate(
+        {name: getattr(brief, name) for name in brief_models.Brief.model_fields}
     )
 
 
-def brief_of(model: models.Brief) -> core_brief.Brief:
+def brief_of(model: brief_models.Brief) -> core_brief.Brief:
     return core_brief.Brief(**model.model_dump())
 
 
-def brief_item(row: BriefRow, *, usual_id: int) -> models.BriefItem:
-    return models.BriefItem(
+def brief_item(row: BriefRow, *, usual_id: int) -> brief_models.BriefItem:
+    return brief_models.BriefItem(
         id=row.id,
         name=row.name or "",
         brief=brief_model(row.brief),
