@@ -192,8 +192,16 @@ class BlindQuery(Strict):
     seed: int = Field(default=0, ge=0, le=2**31)
 
 
+class FilmPart(BaseModel):
+    """A take's part of its film, s of the browser copy; to_s: null for all of it."""
+
+    take_id: int
+    from_s: float
+    to_s: float | None
+
+
 class BlindOrder(BaseModel):
-    take_ids: list[int]
+    takes: list[FilmPart]
 
 
 class FeelPath(BaseModel):
@@ -229,6 +237,7 @@ class SideLine(BaseModel):
     """move_s: when its move begins, s of the browser copy; null where it holds none."""
 
     take: TakeLine
+    part: FilmPart
     variation: str
     session: str
     lee_s: float | None

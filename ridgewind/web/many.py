@@ -15,6 +15,7 @@ from ridgewind.core.trials.eye import Mark, Threshold, surprise
 from ridgewind.store import clips, database, settings, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.marks import MarkRow
+from ridgewind.store.takes import TakeRow
 from ridgewind.web import decision_models as models
 from ridgewind.web import serialise
 from ridgewind.web.context import FAULTS, answered, current
@@ -57,7 +58,8 @@ def blind(query: models.BlindQuery) -> Response:
     """Takes without a mark, in an order that tells nothing."""
     with current().read() as db:
         found = eyes.blind_order(db, feel=query.feel, seed=query.seed)
-    return answered(models.BlindOrder(take_ids=list(found)))
+        parts = [_part(takes.by_id(db, take_id)) for take_id in found]
+    return answered(models.BlindOrder(takes=parts))
 
 
 @api.post("/eye/<string:feel>/use", responses={200: models.UsedEye, **FAULTS})
@@ -223,6 +225,7 @@ def _side(side: Side) -> models.SideLine:
         top = assessing.top_band(found)
     return models.SideLine(
         take=line,
+        part=_part(judged.take),
         variation=side.variation,
         session=side.session,
         lee_s=None if candidate is None else candidate.lee_s,
@@ -232,6 +235,11 @@ def _side(side: Side) -> models.SideLine:
         trace=columns,
         top_band=top,  # type: ignore[arg-type]
     )
+
+
+def _part(take: TakeRow) -> models.FilmPart:
+    from_s, to_s = take.judged_part or (0.0, None)
+    return models.FilmPart(take_id=take.id, from_s=from_s, to_s=to_s)
 
 
 def _cleared(library: Library, db: Connection) -> models.ClearedAnswer:

@@ -121,12 +121,27 @@ def test_marks_make_a_threshold_that_can_be_used_and_undone(client, several):
     assert get(client, f"/api/takes/{several[0]}")["marked"] is None
 
 
+def blind(client, seed):
+    return [one["take_id"] for one in get(client, f"/api/eye/blind?seed={seed}")["takes"]]
+
+
 def test_blind_takes_come_without_marks_in_an_order_of_their_own(client, several):
-    orders = {tuple(get(client, f"/api/eye/blind?seed={seed}")["take_ids"]) for seed in range(12)}
+    orders = {tuple(blind(client, seed)) for seed in range(12)}
     assert len(orders) > 1
     assert all(sorted(order) == several for order in orders)
     put(client, f"/api/takes/{several[0]}/mark", {"smooth": True})
-    assert several[0] not in get(client, "/api/eye/blind?seed=1")["take_ids"]
+    assert several[0] not in blind(client, 1)
+
+
+def test_only_the_judged_part_of_a_film_is_looked_at(client, library, several):
+    with database.opened(library.database) as db, database.atomic(db):
+        takes.set_part(db, several[1], (0.4, 1.6))
+    (group,) = get(client, f"/api/compare?takes={several[0]},{several[1]}")["groups"]
+    whole, part = (side["part"] for side in group["sides"])
+    assert (whole["from_s"], whole["to_s"]) == (0, None)
+    assert (part["from_s"], part["to_s"]) == (0.4, 1.6)
+    found = get(client, "/api/eye/blind?seed=1")["takes"]
+    assert next(one for one in found if one["take_id"] == several[1])["to_s"] == 1.6
 
 
 def test_takes_side_by_side_the_best_and_what_is_missing(client, several):

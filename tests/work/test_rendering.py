@@ -126,6 +126,27 @@ def test_a_desk_made_move_moves_the_picture(tmp_path):
     assert abs(moved.tilt_pct[-1]) < 0.1
 
 
+@pytest.mark.parametrize(
+    "how",
+    [{"rotation": 90}, {"rotation": -90}, {"rotation": 180}, {"aspect": Fraction(4, 3)},
+     {"times": [5.0 + k / 30 for k in range(75)]}],
+    ids=["turned", "turned back", "upside down", "wide pixels", "begins at five seconds"],
+)  # fmt: skip
+def test_films_that_are_turned_stretched_or_late_are_polished_all_the_same(how, tmp_path):
+    frames = shaken(75, size=(640, 360), amplitude_px=5.0)
+    path = write_film(tmp_path / "odd.mp4", frames, options={"crf": "12"}, **how)
+    analysis, clip, source, decision = judged(path)
+    recipe = predicted(recipe_of(decision.of("polish")), analysis, clip, BRIEF)
+    render_preview(recipe, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
+    with Film(tmp_path / "out.mp4") as made:
+        shown = next(iter(made.pictures(lambda plane: plane[::8, ::8])))
+    assert shown.size == source.size
+    assert shown.t_s == pytest.approx(0.0, abs=0.01)
+    again, _ = measured_again(tmp_path / "out.mp4")
+    assert again.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)
+    assert again.reading().gust() < read_motion(analysis.motion).gust() - 1
+
+
 def test_a_full_size_film_keeps_size_sound_and_depth(tmp_path):
     path = tmp_path / "deep.mp4"
     write_film(path, shaken(75, amplitude_px=3.0), pix_fmt="yuv420p10le", sound=True)

@@ -1374,8 +1374,8 @@ export interface components {
     };
     /** BlindOrder */
     BlindOrder: {
-      /** Take Ids */
-      take_ids: number[];
+      /** Takes */
+      takes: components["schemas"]["FilmPart"][];
     };
     /**
      * Block
@@ -1923,6 +1923,18 @@ export interface components {
       threshold: components["schemas"]["ThresholdLine"];
       /** Used */
       used: number[];
+    };
+    /**
+     * FilmPart
+     * @description A take's part of its film, s of the browser copy; to_s: null for all of it.
+     */
+    FilmPart: {
+      /** From S */
+      from_s: number;
+      /** Take Id */
+      take_id: number;
+      /** To S */
+      to_s: number | null;
     };
     /** FolderAsk */
     FolderAsk: {
@@ -3144,6 +3156,7 @@ export interface components {
       lee_s: number | null;
       /** Move S */
       move_s: number | null;
+      part: components["schemas"]["FilmPart"];
       /** Session */
       session: string;
       take: components["schemas"]["TakeLine"];

@@ -104,7 +104,7 @@ def of_polish(
     if to_gust(curve.floor_pct_s) > NOISY_GUST:
         found.append("The picture is noisy: see it before you rely on it.")
     if apart > MOST_APART:
-        found.append("Near things move otherwise and will bend.")
+        found.append(f"Near things ({100.0 * apart:.0f} % of it) move otherwise and will bend.")
     if curve.move_pct_s > FAST_PCT_S:
         found.append(f"A move of {curve.move_pct_s:.0f} % of the width a second will judder.")
     left_px = max(clip.size_px) * (1.0 - point.crop_pct / 100.0)

@@ -1,9 +1,10 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useChoose, type Choice } from "../../api/decisions";
 import { useComparison, type CompareQuery, type Group, type Side } from "../../api/many";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../ui/Key";
+import { LoopedFilm } from "../../ui/LoopedFilm";
 import { Segments } from "../../ui/Segments";
 import { useNotices } from "../../ui/notices";
 import { useKeys } from "../../ui/useKeys";
@@ -134,28 +135,21 @@ type LookProps = { side: Side; playing: boolean; onPlaying: (playing: boolean) =
 
 /** The chosen take's picture. */
 function Look({ side, playing, onPlaying }: LookProps) {
-  const video = useRef<HTMLVideoElement>(null);
-  const { take } = side;
-  useEffect(() => {
-    if (playing) video.current?.play().catch(() => undefined);
-    else video.current?.pause();
-  }, [playing, take.id]);
+  const { take, part } = side;
   return (
     <aside
       aria-label="Chosen take"
       className="order-first border-line p-4 lg:sticky lg:top-0 lg:order-none lg:self-start lg:border-l"
     >
       {take.state === "done" && (
-        <video
-          key={take.id}
-          ref={video}
+        <LoopedFilm
           src={`/api/takes/${take.id}/film`}
+          from={part.from_s}
+          to={part.to_s}
+          playing={playing}
+          label={take.name}
           poster={`/api/takes/${take.id}/still`}
-          muted
-          loop
-          playsInline
           className="rounded aspect-video w-full bg-ridge-5 object-contain"
-          aria-label={take.name}
         />
       )}
       <p className="mt-2 flex items-center gap-3 text-note">

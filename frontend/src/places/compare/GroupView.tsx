@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Choice } from "../../api/decisions";
 import type { Group, Side } from "../../api/many";
@@ -83,8 +84,13 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
   const { take } = side;
   const over = take.gust !== null && take.gust > take.target;
   const settled = take.choice;
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (on) void row.current?.scrollIntoView({ block: "nearest" });
+  }, [on]);
   return (
     <li
+      ref={row}
       className={`relative grid grid-cols-[minmax(0,1fr)_48px] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 sm:px-8 md:grid-cols-[176px_minmax(0,1fr)_48px_84px_218px] ${on ? "bg-paper" : ""} ${settled === "reject" ? "opacity-60" : ""}`}
       aria-current={on}
       data-testid={`side-${take.id}`}

@@ -5,6 +5,7 @@ import { useBlindOrder } from "../../api/many";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../ui/Key";
+import { LoopedFilm } from "../../ui/LoopedFilm";
 import { useNotices } from "../../ui/notices";
 import { useKeys } from "../../ui/useKeys";
 
@@ -16,8 +17,9 @@ export function BlindPage() {
   const mark = useMark();
   const { say, fail } = useNotices();
   const navigate = useNavigate();
-  const ids = order.data?.take_ids ?? [];
-  const id = ids[at];
+  const ids = order.data?.takes ?? [];
+  const shown = ids[at];
+  const id = shown?.take_id;
   useEffect(() => {
     document.title = "Blind marking · Ridgewind";
   }, []);
@@ -72,16 +74,14 @@ export function BlindPage() {
           {at + 1} of {ids.length}, numbers hidden
         </p>
       </header>
-      <video
-        key={id}
+      <LoopedFilm
         src={`/api/takes/${id}/film`}
-        autoPlay
-        loop
-        muted
-        playsInline
+        from={shown?.from_s ?? 0}
+        to={shown?.to_s ?? null}
+        playing
+        label="A take, its name hidden"
+        testId="blind-film"
         className="rounded aspect-video max-h-[68vh] w-full bg-ridge-5 object-contain"
-        aria-label="A take, its name hidden"
-        data-testid="blind-film"
       />
       <div className="mt-3 flex flex-wrap gap-2">
         <Button look="main" onClick={() => put(true)}>
