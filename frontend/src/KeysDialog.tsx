@@ -47,6 +47,7 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
       ["P", "See the verdict rendered"],
       ["R", "Render the preview again"],
       ["Y N", "Smooth to you, or not"],
+      ["K X A", "Keep, reject, film again"],
       ["Space", "Play or pause"],
       ["← →", "One frame back or on"],
       ["Shift ← →", "One second back or on"],

@@ -70,6 +70,8 @@ def test_a_failing_take_is_polished_seen_accepted_and_taken_along(demo, page, tm
     film = page.get_by_role("link", name=re.compile("^Film, "))
     expect(film).to_be_visible(timeout=RENDER_MS)
     assert downloaded(page, film, tmp_path / "polished.mp4").stat().st_size > 100_000
+    page.get_by_role("button", name="remove").click()
+    expect(page.get_by_role("button", name="Render all of it, full size")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("preview")).to_have_count(0)
 
@@ -196,6 +198,10 @@ def test_any_takes_of_the_list_stand_side_by_side(demo, page):
     page.keyboard.press("End")
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name=FAILING)).to_be_visible()
+    page.keyboard.press("k")
+    expect(page.get_by_text(" · kept")).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_text(" · kept")).to_have_count(0)
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])

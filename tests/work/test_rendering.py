@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import os
 import signal
 import time
@@ -21,6 +22,8 @@ from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.gust import to_gust
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
+from ridgewind.media.encode import FilmWriter
+from ridgewind.media.errors import translated
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Recipe as Filmed
 from ridgewind.standin.camera import film
@@ -233,6 +236,20 @@ def test_a_stopped_film_leaves_nothing_behind(library, db, measured, monkeypatch
     monkeypatch.setattr(films._Watch, "feed", stop)
     films.render_one(library, running)
     assert renders.by_id(db, running).state == "cancelled"
+    assert list(library.renders.iterdir()) == []
+
+
+def test_a_full_disk_is_said_and_leaves_nothing(library, db, measured, monkeypatch):
+    def full(*_args):
+        with translated():
+            raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(FilmWriter, "write", full)
+    number = asked(db, measured)
+    films.render_one(library, number)
+    row = renders.by_id(db, number)
+    assert (row.state, row.error_code) == ("failed", "disk_full")
+    assert row.error_next == "free some space and try again"
     assert list(library.renders.iterdir()) == []
 
 

@@ -1,16 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { useChoose, type Choice } from "../../api/decisions";
+import type { Choice } from "../../api/decisions";
 import { useComparison, type CompareQuery, type Group, type Side } from "../../api/many";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../ui/Key";
 import { LoopedFilm } from "../../ui/LoopedFilm";
 import { Segments } from "../../ui/Segments";
-import { useNotices } from "../../ui/notices";
 import { useKeys } from "../../ui/useKeys";
 import { nextOpen, type Alignment } from "./align";
 import { GroupView } from "./GroupView";
-import { CHOICE_WORDS } from "./words";
+import { useSettle } from "./useSettle";
 
 const ALIGNMENTS = [
   { value: "start", words: "Start" },
@@ -35,13 +34,13 @@ function Loaded({ title, groups }: { title: string; groups: Group[] }) {
   const [chosen, setChosen] = useState(0);
   const [alignment, setAlignment] = useState<Alignment>("start");
   const [playing, setPlaying] = useState(false);
-  const { settle } = useSettle();
+  const settle = useSettle();
   const navigate = useNavigate();
   const current = sides[chosen];
   const go = (to: number) => setChosen(Math.max(0, Math.min(sides.length - 1, to)));
   const choose = (choice: Choice) => {
     if (!current) return;
-    settle(current, current.take.choice === choice ? null : choice);
+    settle(current.take, current.take.choice === choice ? null : choice);
     if (current.take.choice !== choice) go(nextOpen(sides, chosen));
   };
   useKeys({
@@ -97,7 +96,7 @@ function Loaded({ title, groups }: { title: string; groups: Group[] }) {
                 alignment={alignment}
                 onChoose={(id) => go(sides.findIndex((side) => side.take.id === id))}
                 onSettle={(side, choice) =>
-                  settle(side, side.take.choice === choice ? null : choice)
+                  settle(side.take, side.take.choice === choice ? null : choice)
                 }
               />
             ))}
@@ -107,28 +106,6 @@ function Loaded({ title, groups }: { title: string; groups: Group[] }) {
       )}
     </>
   );
-}
-
-/** Settle a take, with its undo. */
-function useSettle() {
-  const put = useChoose();
-  const { say, fail } = useNotices();
-  const settle = (side: Side, choice: Choice | null) => {
-    const { id, name, choice: was } = side.take;
-    put.mutate(
-      { id, choice },
-      {
-        onError: fail,
-        onSuccess: () =>
-          say({
-            text:
-              choice === null ? `“${name}” is open again.` : `${CHOICE_WORDS[choice]}: “${name}”.`,
-            undo: () => put.mutate({ id, choice: was }, { onError: fail }),
-          }),
-      },
-    );
-  };
-  return { settle };
 }
 
 type LookProps = { side: Side; playing: boolean; onPlaying: (playing: boolean) => void };

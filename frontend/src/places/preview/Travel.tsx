@@ -31,9 +31,18 @@ export function Travel({ id, wanted, remedy, cleared }: TravelProps) {
           Numbers and windows, JSON
         </a>
         {film?.state === "done" && (
-          <a className="underline" href={`/api/renders/${film.id}/film.mp4`} download>
-            Film, {format.fileSize(film.size_bytes ?? 0)}
-          </a>
+          <span>
+            <a className="underline" href={`/api/renders/${film.id}/film.mp4`} download>
+              Film, {format.fileSize(film.size_bytes ?? 0)}
+            </a>{" "}
+            <button
+              type="button"
+              className="font-normal text-stone underline hover:text-ink"
+              onClick={() => forget.mutate(film.id)}
+            >
+              remove
+            </button>
+          </span>
         )}
       </p>
       {busy && (

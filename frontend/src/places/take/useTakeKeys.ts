@@ -1,6 +1,8 @@
 import { useNavigate } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../api/client";
+import type { Choice } from "../../api/decisions";
 import { useKeys, type KeyMap } from "../../ui/useKeys";
+import { useSettle } from "../compare/useSettle";
 import type { Playhead } from "./playhead";
 
 const SECOND = 1;
@@ -23,6 +25,9 @@ export function useTakeKeys(asked: Asked): void {
   const { judgement, clip } = detail;
   const navigate = useNavigate();
   const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
+  const settle = useSettle();
+  const choose = (choice: Choice) =>
+    settle(detail.take, detail.take.choice === choice ? null : choice);
   const lee = judgement?.lee;
   const fps = clip?.fps ?? 25;
   const always: KeyMap = {
@@ -30,6 +35,9 @@ export function useTakeKeys(asked: Asked): void {
     ArrowDown: () => go(detail.after_id),
     Delete: onDelete,
     s: onFiner,
+    k: () => choose("keep"),
+    x: () => choose("reject"),
+    a: () => choose("retake"),
     p: () => {
       const remedy = worthSeeing(judgement?.remedies ?? [], judgement?.verdict);
       if (remedy) onPreview(remedy.remedy);
