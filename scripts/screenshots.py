@@ -87,11 +87,9 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     mark_blind(page, address)
     settle(page)
     page.screenshot(path=folder / "findings.png")
-    page.goto(f"{address}/takes")
-    settle(page)
-    page.keyboard.press("b")
+    page.goto(f"{address}/takes/compare?session=1")
     page.get_by_text("to settle").wait_for()
-    for key in ("k", "k", "End", "x", "ArrowUp", "a"):
+    for key in ("k", "k", "x"):
         page.keyboard.press(key)
         page.wait_for_timeout(300)
     page.wait_for_timeout(11_000)  # notices go

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass, replace
+from datetime import UTC, datetime
 from pathlib import Path
 
 from ridgewind.core.judge.brief import Brief, usual_brief
 from ridgewind.core.kit.bench import usual_bench
 from ridgewind.core.kit.items import Mode, Optics, Place
 from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
+from ridgewind.core.practice.session import Ask
 from ridgewind.standin.demo import CLIPS
-from ridgewind.store import briefs, database, kit, takes
+from ridgewind.store import briefs, database, kit, sessions, takes
+from ridgewind.work import practising
 from ridgewind.work.library import Library
 
 
@@ -81,9 +84,23 @@ SETUPS: dict[str, DemoSetup] = {
 
 SAME_MM = 0.05
 
+SESSION = "Track, hoist and gate"
+PRACTISED: dict[str, dict[str, str]] = {
+    "walk-camera": {
+        "pressed": "Mill door, walk-in, heels down",
+        "off": "Mill door, walk-in, off the body",
+    },
+    "hands": {"one": "Sails, one hand, tired", "two": "Sack hoist, bare hands"},
+    "lean-wall": {"shoulder": "Mill from the track, against the gate"},
+}
+"""The drills that the volunteer practised, and which clip shows which variation of each."""
+
+PRACTISED_AT = datetime(2026, 9, 24, 9, 40, tzinfo=UTC)
+PRACTICE = Ask(30.0, tuple(PRACTISED), "path", ("lean",), (), 5, ())
+
 
 def fill(library: Library, clips: list[DemoClip]) -> None:
-    """Bring kit, briefs and every clip in, in order."""
+    """Bring kit, briefs and every clip in, in order, and file some under a practised session."""
     with database.opened(library.database) as db:
         with database.atomic(db):
             ids = kit.typical_ids(db) | _add_cameras(db)
@@ -91,6 +108,7 @@ def fill(library: Library, clips: list[DemoClip]) -> None:
             brief_ids = {name: briefs.add(db, brief, name=name) for name, brief in BRIEFS.items()}
             kit.mark_setup_used(db, setup_ids[next(reversed(SETUPS))])
             briefs.mark_used(db, brief_ids[next(iter(BRIEFS))])
+        filed: dict[str, int] = {}
         for clip in clips:
             setup_id = setup_ids[clip.setup]
             with clip.file.open("rb") as stream:
@@ -106,6 +124,9 @@ def fill(library: Library, clips: list[DemoClip]) -> None:
             if abs(kit.setup_by_id(db, setup_id).focal_eq_mm - clip.focal_eq_mm) > SAME_MM:
                 with database.atomic(db):
                     takes.set_own_focal(db, imported.take.id, clip.focal_eq_mm)
+            filed[clip.name] = imported.take.id
+        with database.atomic(db):
+            _add_session(db, filed, setup_ids[next(reversed(SETUPS))])
 
 
 def _add_cameras(db: sqlite3.Connection) -> dict[str, int]:
@@ -124,3 +145,18 @@ def _add_setup(db: sqlite3.Connection, name: str, setup: DemoSetup, ids: dict[st
     supports = tuple(ids[key] for key in setup.supports)
     ask = kit.SetupAsk(name, ids[setup.camera], ids[setup.lens], supports, setup.optics, bench)
     return kit.add_setup(db, ask)
+
+
+def _add_session(db: sqlite3.Connection, filed: dict[str, int], setup_id: int) -> None:
+    """A session as the planner builds it, of which the takes with a clip were filmed. filed: takes
+    by the name of their clip."""
+    plan = practising.plan(db, PRACTICE)
+    number = sessions.add(db, name=SESSION, ask=PRACTICE, plan=plan, setup_id=setup_id)
+    left = {key: dict(variations) for key, variations in PRACTISED.items()}
+    for row in sessions.by_id(db, number).takes:
+        clip = left.get(row.drill_key, {}).pop(row.variation_key, None)
+        if clip in filed:
+            sessions.set_state(db, number, row.position, "filmed", filmed_at=PRACTISED_AT)
+            sessions.file_take(db, number, row.position, filed[clip])
+    sessions.accept(db, number)
+    sessions.end(db, number, ended=True)

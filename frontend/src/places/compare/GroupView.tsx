@@ -47,7 +47,7 @@ export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Prop
           </p>
         )}
       </header>
-      <TimeAxis sides={group.sides} alignment={alignment} />
+      {group.sides.length > 0 && <TimeAxis sides={group.sides} alignment={alignment} />}
       <ul>
         {group.sides.map((side) => (
           <SideRow

@@ -78,7 +78,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       {change.error && <FaultView error={change.error} />}
       <Cautions cautions={session.plan.cautions} />
       {session.takes.some((take) => take.take_id !== null) && (
-        <p className="px-4 pt-3 sm:px-8">
+        <p className="px-4 py-3 sm:px-8">
           <Link
             to={`/takes/compare?session=${session.id}`}
             className="text-note font-semibold underline"
