@@ -45,7 +45,7 @@ def best_of(takes: Sequence[Candidate]) -> Best | None:
     if not measured:
         return None
     if len(measured) == 1:
-        return Best((measured[0].id,), "The only one that was measured.")
+        return Best((measured[0].id,), "No other to choose from.")
     left = measured
     if any(take.passes for take in measured) and not all(take.passes for take in measured):
         left = [take for take in measured if take.passes]

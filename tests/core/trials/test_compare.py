@@ -23,8 +23,8 @@ def take(number, *, gust=4.0, peak=4.6, evenness=None, lee_s=2.0, passes=True):
         ([take(1), take(2)], (1, 2), "Two cannot be told apart"),
         ([take(1), take(2), take(3)], (1, 2, 3), "3 cannot be told apart"),
         ([take(1, gust=5.0), take(2, gust=4.9, passes=False)], (1,), "only one that can be made"),
-        ([take(1)], (1,), "only one that was measured"),
-        ([take(1, gust=None), take(2)], (2,), "only one that was measured"),
+        ([take(1)], (1,), "No other to choose from"),
+        ([take(1, gust=None), take(2)], (2,), "No other to choose from"),
     ],
 )
 def test_the_best_whatever_the_order(takes, best, words):
