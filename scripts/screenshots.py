@@ -89,7 +89,7 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     page.screenshot(path=folder / "findings.png")
     page.goto(f"{address}/takes/compare?session=1")
     page.get_by_text("to settle").wait_for()
-    for key in ("k", "k", "x"):
+    for key in ("k", "k", "d"):
         page.keyboard.press(key)
         page.wait_for_timeout(300)
     page.wait_for_timeout(11_000)  # notices go

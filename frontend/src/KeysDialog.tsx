@@ -22,7 +22,7 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
     [
       ["↑ ↓", "Choose a take"],
       ["K", "Keep it"],
-      ["X", "Reject it"],
+      ["D", "Reject it"],
       ["A", "Film it again"],
       ["Space", "Play or pause it"],
       ["L", "Align starts or moves"],
@@ -47,7 +47,7 @@ const PAGES: [address: RegExp, keys: Line[]][] = [
       ["P", "See the verdict rendered"],
       ["R", "Render the preview again"],
       ["Y N", "Smooth to you, or not"],
-      ["K X A", "Keep, reject, film again"],
+      ["K D A", "Keep, reject, film again"],
       ["Space", "Play or pause"],
       ["← →", "One frame back or on"],
       ["Shift ← →", "One second back or on"],

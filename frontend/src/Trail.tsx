@@ -44,7 +44,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
             >
               <Key>{place.key}</Key> {place.words}
               {count > 0 && (
-                <b className="rounded absolute top-1 -right-2 ml-1 bg-lamp px-1 text-[11.5px] font-semibold text-lamp-ink sm:static sm:px-1.5">
+                <b className="rounded absolute top-0.5 -right-3.5 ml-1 bg-lamp px-1 text-[11.5px] font-semibold text-lamp-ink sm:static sm:px-1.5">
                   {count}
                   <span className="sr-only sm:not-sr-only"> {words}</span>
                 </b>

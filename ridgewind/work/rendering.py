@@ -24,7 +24,10 @@ from ridgewind.media.sound import Sound
 from ridgewind.media.warp import DEEP, SHALLOW, frame_of, pixel_format, planes_of, warped
 from ridgewind.work.measuring import measure_film
 
-PREVIEW_LONG_SIDE_PX = 960
+PREVIEW_LONG_SIDE_PX, FAST_LONG_SIDE_PX, FAST_HZ = 960, 640, 40.0
+"""Of a preview, and of one that shows more frames of each second than FAST_HZ: it is to be ready
+within twice the length of what it shows, and every frame takes its time."""
+
 SAFE_PX = 0.5
 """Of the finished frame, by which a window is drawn in, so that no half pixel outside is seen."""
 
@@ -57,8 +60,10 @@ def render_preview(
     on_progress: Progress,
 ) -> None:
     """Write a small silent film of a recipe, whole or not at all."""
-    scale = min(1.0, PREVIEW_LONG_SIDE_PX / max(source.size))
-    _render(recipe, analysis, clip, source, target, scale, SHALLOW, PREVIEW_OPTIONS, on_progress)
+    fast = source.fps / recipe.step > FAST_HZ
+    scale = min(1.0, (FAST_LONG_SIDE_PX if fast else PREVIEW_LONG_SIDE_PX) / max(source.size))
+    options = PREVIEW_OPTIONS | ({"preset": "ultrafast"} if fast else {})
+    _render(recipe, analysis, clip, source, target, scale, SHALLOW, options, on_progress)
 
 
 def render_film(
@@ -124,7 +129,11 @@ def _render(
                 writer.describe_colours(picture.frame)
             t_s = picture.t_s - source.shift_s
             window = windows.at(np.array([t_s])).matrices(size)[0]
-            planes = warped(planes_of(picture, size, fmt or SHALLOW), window, deep=fmt == DEEP)
+            planes = warped(
+                planes_of(picture, size, fmt or SHALLOW, quick=scale < 1.0),
+                window,
+                deep=fmt == DEEP,
+            )
             out_s = max(0.0, (t_s - recipe.start_s) / recipe.rate)
             writer.write(frame_of(planes, fmt or SHALLOW, picture.frame), out_s)
             while waiting is not None and waiting[0] <= out_s:

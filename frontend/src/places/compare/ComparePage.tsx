@@ -51,7 +51,7 @@ function Loaded({ title, groups }: { title: string; groups: Group[] }) {
     Enter: () => current && void navigate(`/takes/${current.take.id}`),
     " ": () => setPlaying((now) => !now),
     k: () => choose("keep"),
-    x: () => choose("reject"),
+    d: () => choose("reject"),
     a: () => choose("retake"),
     l: () => setAlignment((now) => (now === "start" ? "move" : "start")),
     Escape: () => void navigate(-1),
@@ -142,7 +142,7 @@ function Look({ side, playing, onPlaying }: LookProps) {
         </Link>
       </p>
       <p className="mt-1 hidden text-small text-stone lg:block">
-        <Key>K</Key> keep <Key>X</Key> reject <Key>A</Key> film again; the next open take follows.
+        <Key>K</Key> keep <Key>D</Key> reject <Key>A</Key> film again; the next open take follows.
       </p>
     </aside>
   );

@@ -36,7 +36,7 @@ export function useTakeKeys(asked: Asked): void {
     Delete: onDelete,
     s: onFiner,
     k: () => choose("keep"),
-    x: () => choose("reject"),
+    d: () => choose("reject"),
     a: () => choose("retake"),
     p: () => {
       const remedy = worthSeeing(judgement?.remedies ?? [], judgement?.verdict);
