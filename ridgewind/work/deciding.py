@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import sqlite3
 from collections import defaultdict
 from dataclasses import dataclass, replace
@@ -13,6 +14,7 @@ from ridgewind.core.judge.calm import passes
 from ridgewind.core.judge.next_time import Hint, Lens, Record, hints_for
 from ridgewind.core.judge.polish import PolishCurve
 from ridgewind.core.judge.recipe import (
+    LONGEST_PREVIEW_S,
     Direction,
     Recipe,
     at_strength,
@@ -38,6 +40,10 @@ RECORDS_OF = 400
 """Newest takes that are looked at for what is on record."""
 
 SAME_RATE = 1e-3
+LONGEST_ON_SCREEN_S, MOST_SHOWN_HZ = 16.0, 60.0
+"""Seconds that a preview lasts when it is played, and frames that it shows of each: so that it is
+ready within twice the time that it plays, whatever the camera's rate."""
+
 LEAST_DRIFT_PCT, MOST_DRIFT_PCT = 1.0, 6.0
 DRIFT_KINDS = ("keep", "lee", "slow")
 
@@ -217,8 +223,13 @@ def drift_crop_pct(case: Case) -> float:
 
 
 def preview_of(case: Case, found: Recipe) -> Recipe:
-    """The roughest few seconds of a recipe, with what they should read by themselves."""
-    part = roughest(found, case.analysis.reading())
+    """The roughest few seconds of a recipe, with what they should read by themselves. No more
+    frames of a second on screen are shown than a screen shows."""
+    seconds = min(LONGEST_PREVIEW_S, LONGEST_ON_SCREEN_S * found.rate)
+    part = roughest(found, case.analysis.reading(), seconds=seconds)
+    if found.rate == 1.0:
+        step = max(1, math.ceil(case.clip.fps / MOST_SHOWN_HZ - 0.01))
+        part = replace(part, step=step)
     return predicted(part, case.analysis, case.clip, case.take.brief)
 
 

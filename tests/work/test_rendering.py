@@ -223,6 +223,25 @@ def test_the_task_renders_measures_again_and_keeps_both_figures(library, db, mea
     assert asked(db, measured) == number  # the same film is not made twice
 
 
+def test_a_preview_shows_no_more_frames_than_a_screen(library, db, tmp_path):
+    path = write_film(tmp_path / "fast.mp4", shaken(480, amplitude_px=3.0, rate_hz=240), rate=240)
+    with path.open("rb") as stream:
+        take = library.add(db, stream, file_name="fast.mp4", size_bytes=None).take
+    measure_clip(library, take.clip_id)
+    case = deciding.case_of(db, take.id)
+    whole = deciding.preview_of(case, deciding.recipe(case, deciding.Wanted("polish")))
+    assert (whole.rate, whole.step) == (1.0, 4)
+    slowed = deciding.preview_of(case, deciding.recipe(case, deciding.Wanted("slow", rate=0.1)))
+    assert (slowed.end_s - slowed.start_s) / slowed.rate == pytest.approx(16.0, abs=0.1)
+    with database.atomic(db):
+        number = renders.add(db, take_id=take.id, purpose="preview", recipe=whole)
+    films.render_one(library, number)
+    row = renders.by_id(db, number)
+    assert row.gust == pytest.approx(row.recipe.gust, abs=AGREEMENT)
+    with Film(library.render_of(number)) as made:
+        assert sum(1 for _ in made.pictures(lambda plane: plane[::8, ::8])) == 120
+
+
 def test_a_stopped_film_leaves_nothing_behind(library, db, measured, monkeypatch):
     number = asked(db, measured)
     with database.atomic(db):
