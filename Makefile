@@ -28,6 +28,7 @@ check: $(STAMPS)/dev $(STAMPS)/node
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
+	$(BIN)/lint-imports --no-logo
 	$(NPM) run --silent check
 	$(NPM) run --silent test
 
@@ -40,7 +41,7 @@ truth: $(STAMPS)/app
 
 # Render the demo's clips again (about two minutes).
 demo-clips: $(STAMPS)/app
-	$(BIN)/python -m ridgewind.standin.demo
+	$(BIN)/python -m ridgewind.demo.story
 
 screenshots: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser
 	$(BIN)/python scripts/screenshots.py docs/screenshots

@@ -18,15 +18,17 @@ from pathlib import Path
 
 import numpy as np
 
-from ridgewind.core.judge import Analysis, Clip, assess
-from ridgewind.core.judge.brief import FEELS, Brief, usual_brief
+from ridgewind.core.brief import FEELS, Brief, usual_brief
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.shake.trace import trace
+from ridgewind.jobs import render
+from ridgewind.jobs.measure import measure_clip
+from ridgewind.library.library import Library
+from ridgewind.services import assessing, deciding
 from ridgewind.store import briefs, clips, database, renders, takes
 from ridgewind.web import Config, create_app
-from ridgewind.work import assessing, deciding, films
-from ridgewind.work.library import Library
-from ridgewind.work.tasks import measure_clip
 
 CACHE = Path(__file__).parent / ".cache"
 DECODE = (
@@ -186,7 +188,7 @@ def previewing() -> None:
                 with database.atomic(db):
                     number = renders.add(db, take_id=take.id, purpose="preview", recipe=recipe)
                 begun = time.perf_counter()
-                films.render_one(library, number)
+                render.render_one(library, number)
                 wall = time.perf_counter() - begun
                 assert renders.by_id(db, number).state == "done"
         length = recipe.end_s - recipe.start_s

@@ -12,20 +12,21 @@ from pathlib import Path
 
 import numpy as np
 
-from ridgewind.core.judge import Analysis, Brief, Clip, assess
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.brief import Brief, usual_brief
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.polish import polish_curve
+from ridgewind.core.judge.polish_warnings import LEAST_FOLLOWED, NOISY_GUST
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of
-from ridgewind.core.judge.warnings import LEAST_FOLLOWED, NOISY_GUST
 from ridgewind.core.motion import Motion
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.causes import find_causes
+from ridgewind.films.measuring import Measured, measure_film
+from ridgewind.films.rendering import Source, measured_again, render_preview
 from ridgewind.standin.camera import film
-from ridgewind.standin.causes import PAIRS, SINGLE, paired_takes, single_takes
+from ridgewind.standin.faults import PAIRS, SINGLE, paired_takes, single_takes
 from ridgewind.standin.hazards import HARD, ORDINARY, Hazard
 from ridgewind.standin.truth import HEADER, compare, row_of
-from ridgewind.work.measuring import Measured, measure_film
-from ridgewind.work.rendering import Source, measured_again, render_preview
 
 OUT = Path(__file__).parent.parent / "docs/truth.md"
 LOW_TRUST = 0.65

@@ -11,11 +11,11 @@ import numpy as np
 import pytest
 
 from ridgewind.core.motion import Motion, Shot, Tracker
+from ridgewind.library.library import Library
 from ridgewind.store import database
-from ridgewind.work.library import Library
 
 ASPECT = 9 / 16
-LONGEST_FIRST = ("e2e", "standin", "work", "media")
+LONGEST_FIRST = ("e2e", "standin", "jobs", "films", "services", "media")
 """Folders of long tests, begun first so that two processes end at about the same time."""
 
 

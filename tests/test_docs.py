@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from ridgewind.cli import main
+from ridgewind.cli.main import main
 
 ROOT = Path(__file__).parent.parent
 DOCS = [ROOT / "README.md", *sorted((ROOT / "docs").rglob("*.md"))]

@@ -14,7 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.media.errors import DAMAGED, NOT_FILM, UnreadableError, translated
-from ridgewind.media.probe import ClipFacts, facts_of, open_film
+from ridgewind.media.probe import ClipFacts, facts_in, open_film
+from ridgewind.media.upright import rotated
 
 THREADS = 4
 """Frames in flight; more than two cores, so that decoding goes on while a frame is measured."""
@@ -54,7 +55,7 @@ class Film:
     def __init__(self, path: Path) -> None:
         self._film = open_film(path)
         try:
-            self.facts: ClipFacts = facts_of(self._film)
+            self.facts: ClipFacts = facts_in(self._film)
         except BaseException:
             self._film.close()
             raise
@@ -204,10 +205,7 @@ def _upright(luma: NDArray[np.generic], aspect: float, turn: int) -> NDArray[np.
     if abs(aspect - 1.0) > 0.001:
         size = _square_size(luma.shape[1], luma.shape[0], aspect)
         luma = cv2.resize(luma, size, interpolation=cv2.INTER_AREA)
-    if turn:
-        codes = (cv2.ROTATE_90_CLOCKWISE, cv2.ROTATE_180, cv2.ROTATE_90_COUNTERCLOCKWISE)
-        luma = cv2.rotate(luma, codes[turn - 1])
-    return luma.astype(np.uint8, copy=False)
+    return rotated(luma, turn).astype(np.uint8, copy=False)
 
 
 def _square_size(width: int, height: int, aspect: float) -> tuple[int, int]:

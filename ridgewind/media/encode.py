@@ -14,6 +14,8 @@ from numpy.typing import NDArray
 
 from ridgewind.media.decode import Picture
 from ridgewind.media.errors import translated
+from ridgewind.media.upright import rotated
+from ridgewind.media.whole import partial_of, whole_file
 
 TIME_BASE = Fraction(1, 90_000)
 """Ticks of written films: fine enough for any frame rate."""
@@ -44,7 +46,7 @@ class FilmWriter:
         sound_hz: int = 0,
     ) -> None:
         self._path = path
-        self._partial = path.with_name(f".{path.name}.{os.getpid()}.part")
+        self._partial = partial_of(path)
         with translated():
             self._film = av.open(
                 str(self._partial), "w", format="mp4", options={"movflags": "+faststart"}
@@ -76,6 +78,10 @@ class FilmWriter:
         frame.pts, frame.time_base = tick, TIME_BASE
         with translated():
             self._film.mux(self._stream.encode(frame))
+
+    def write_image(self, image: NDArray[np.uint8], t_s: float) -> None:
+        """Add a frame from an image (height, width, 3), BGR, shown t_s seconds after the start."""
+        self.write(_frame_from(image), t_s)
 
     def write_sound(self, frame: av.AudioFrame, t_s: float) -> None:
         """Add a piece of sound, heard t_s seconds after the start."""
@@ -145,9 +151,12 @@ def upright_frame(picture: Picture, size: tuple[int, int]) -> av.VideoFrame:
         )
     lying = size[::-1] if picture.turn % 2 else size
     image = picture.frame.reformat(width=lying[0], height=lying[1], format="bgr24").to_ndarray()
-    codes = (cv2.ROTATE_90_CLOCKWISE, cv2.ROTATE_180, cv2.ROTATE_90_COUNTERCLOCKWISE)
-    turned = np.ascontiguousarray(cv2.rotate(image, codes[picture.turn - 1]))
-    return av.VideoFrame.from_ndarray(turned, format="bgr24").reformat(format="yuv420p")
+    return _frame_from(rotated(image, picture.turn))
+
+
+def _frame_from(image: NDArray[np.generic]) -> av.VideoFrame:
+    """An 8-bit frame from an image (height, width, 3), BGR."""
+    return av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p")
 
 
 def write_jpeg(path: Path, image: NDArray[np.uint8]) -> None:
@@ -155,13 +164,8 @@ def write_jpeg(path: Path, image: NDArray[np.uint8]) -> None:
     done, data = cv2.imencode(".jpg", image, [cv2.IMWRITE_JPEG_QUALITY, 82])
     if not done:
         raise ValueError("the picture could not be made into a JPEG")
-    partial = path.with_name(f".{path.name}.{os.getpid()}.part")
-    try:
-        with translated():
-            partial.write_bytes(data.tobytes())
-            os.replace(partial, path)
-    finally:
-        partial.unlink(missing_ok=True)
+    with translated(), whole_file(path) as partial:
+        partial.write_bytes(data.tobytes())
 
 
 def still_of(picture: Picture, *, long_side_px: int) -> NDArray[np.uint8]:

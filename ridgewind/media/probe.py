@@ -72,7 +72,7 @@ def open_film(path: Path) -> av.container.InputContainer:
     return film
 
 
-def facts_of(film: av.container.InputContainer) -> ClipFacts:
+def facts_in(film: av.container.InputContainer) -> ClipFacts:
     """Facts of an open film; refuses one without a usable picture."""
     videos = [s for s in film.streams.video if not s.disposition & s.disposition.attached_pic]
     if not videos:

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.media.decode import Picture
+from ridgewind.media.upright import rotated
 
 Planes = tuple[NDArray[Any], NDArray[Any], NDArray[Any]]
 
@@ -22,7 +23,6 @@ BORDER = cv2.BORDER_REPLICATE
 BLACK_LUMA, GREY = 16, 128
 """What would lie outside of the recorded picture, in 8-bit video levels."""
 
-TURNS = (cv2.ROTATE_90_CLOCKWISE, cv2.ROTATE_180, cv2.ROTATE_90_COUNTERCLOCKWISE)
 DEEP, SHALLOW = "yuv420p10le", "yuv420p"
 
 
@@ -41,9 +41,8 @@ def planes_of(picture: Picture, size: tuple[int, int], fmt: str, *, quick: bool)
         width=lying[0], height=lying[1], format=fmt, interpolation=interpolation
     )
     planes = [_view(frame, index) for index in range(3)]
-    if picture.turn:
-        planes = [np.asarray(cv2.rotate(plane, TURNS[picture.turn - 1])) for plane in planes]
-    return planes[0], planes[1], planes[2]
+    upright = [rotated(plane, picture.turn) for plane in planes]
+    return upright[0], upright[1], upright[2]
 
 
 def warped(planes: Planes, matrix: NDArray[np.float64], *, deep: bool) -> Planes:

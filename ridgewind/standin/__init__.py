@@ -3,3 +3,6 @@
 Nothing here is a real recording. It exists because there is no camera where the program is
 built and tested, and so that the demo and the tests have clips whose true motion is known.
 """
+
+SIMULATED = {"comment": "Rendered by the stand-in camera; not a real recording."}
+"""What every film of it says of itself."""

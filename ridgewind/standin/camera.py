@@ -6,13 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
 
-import av
 import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion.fit import read_at_centre
 from ridgewind.core.motion.path import Motion, Shot
 from ridgewind.media.encode import FilmWriter
+from ridgewind.standin import SIMULATED
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.pose import Lens, Plane, plane_to_picture
@@ -127,7 +127,6 @@ def film(
     times = take.frame_times_s
     renderer = renderer_of(take)
     change = None if spoil is None else spoil(take, renderer)
-    told = {"comment": "Rendered by the stand-in camera; not a real recording."}
     options = {
         "preset": "veryfast",
         "crf": str(recipe.crf),
@@ -140,16 +139,13 @@ def film(
         size=recipe.size,
         rate_hz=recipe.fps,
         options=options,
-        metadata=told | (metadata or {}),
+        metadata=SIMULATED | (metadata or {}),
     ) as writer:
         for index, t_s in enumerate(times):
             image = render_frame(take, renderer, float(t_s), index)
             if change is not None:
                 image = change(image, index, float(t_s))
-            writer.write(
-                av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p"),
-                float(t_s),
-            )
+            writer.write_image(image, float(t_s))
             if on_frame is not None:
                 on_frame(index, len(times))
     return true_motion(take, renderer)

@@ -13,13 +13,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-import av
 import cv2
 import numpy as np
 import segno
 from numpy.typing import NDArray
 
 from ridgewind.media.encode import FilmWriter
+from ridgewind.standin import SIMULATED
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Recipe, plan, render_frame
 from ridgewind.standin.render import Renderer
@@ -115,15 +115,12 @@ def _film(take: CardTake, path: Path, *, blurred: bool) -> None:
         seconds=length_s, seed=100 + take.position,
     )  # fmt: skip
     begun = take.ended + timedelta(seconds=TAIL_S - length_s + CLOCK_AHEAD_S)
-    told = {
-        "creation_time": begun.astimezone(UTC).isoformat().replace("+00:00", "Z"),
-        "comment": "Rendered by the stand-in camera; not a real recording.",
-    }
+    moment = begun.astimezone(UTC).isoformat().replace("+00:00", "Z")
+    told = SIMULATED | {"creation_time": moment}
     options = {"preset": "veryfast", "crf": "23", "threads": "2"}
     with FilmWriter(path, size=SIZE, rate_hz=FPS, options=options, metadata=told) as writer:
         for index, image in enumerate(_frames(recipe, take, blurred=blurred)):
-            frame = av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p")
-            writer.write(frame, index / FPS)
+            writer.write_image(image, index / FPS)
 
 
 def _frames(recipe: Recipe, take: CardTake, *, blurred: bool) -> Iterator[NDArray[np.uint8]]:

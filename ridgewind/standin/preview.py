@@ -9,13 +9,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-import av
 import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.kit.moving import Plan, stations
 from ridgewind.media.encode import FilmWriter
-from ridgewind.standin import paint
+from ridgewind.standin import SIMULATED, paint
 from ridgewind.standin.paint import Canvas
 from ridgewind.standin.pose import Lens, facing, ground
 from ridgewind.standin.render import Renderer
@@ -67,15 +66,15 @@ def film_preview(plan: Plan, path: Path) -> Preview:
         lambda canvas: _scene(canvas, plan), lens, seed=3, margin=margin, noise=NOISE
     )
     options = {"preset": "ultrafast", "crf": "22", "threads": "2"}
-    told = {"comment": "Rendered by the stand-in camera; not a real recording."}
-    with FilmWriter(path, size=lens.size, rate_hz=FPS, options=options, metadata=told) as writer:
+    with FilmWriter(
+        path, size=lens.size, rate_hz=FPS, options=options, metadata=SIMULATED
+    ) as writer:
         for index in range(count):
             here, after = poses[2 * index], poses[2 * index + 1]
             exposure = np.linspace(here, after, renderer.samples_for(np.array([here, after])))
             times = np.full(len(exposure), index / FPS)
             image = renderer.frame(exposure, times, index)
-            frame = av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p")
-            writer.write(frame, index / FPS)
+            writer.write_image(image, index / FPS)
     return found
 
 

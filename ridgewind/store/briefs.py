@@ -6,7 +6,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from ridgewind.core.judge.brief import Brief
+from ridgewind.core.brief import Brief
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 FIELDS = tuple(Brief.__dataclass_fields__)

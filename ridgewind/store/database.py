@@ -10,6 +10,9 @@ from pathlib import Path
 
 from ridgewind.store.errors import NewerSchemaError
 
+Connection = sqlite3.Connection
+"""What every function of the store works on; SQLite itself is known here alone."""
+
 BUSY_S = 10.0
 """How long a writer waits for another one (worker and server write to the same library)."""
 
@@ -54,6 +57,11 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
         connection.rollback()
         raise
     connection.commit()
+
+
+def checkpoint(connection: Connection) -> None:
+    """Put what was written into the database file itself; call when all work has ended."""
+    connection.execute("pragma wal_checkpoint(truncate)")
 
 
 def migrations() -> list[tuple[str, str]]:

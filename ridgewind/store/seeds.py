@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from ridgewind.core.judge.brief import FEELS, USUAL_FEEL, usual_brief
+from ridgewind.core.brief import FEELS, USUAL_FEEL, usual_brief
 from ridgewind.core.kit import typical
 from ridgewind.core.kit.bench import usual_bench
 from ridgewind.store import briefs, database, kit

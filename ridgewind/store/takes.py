@@ -6,7 +6,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from ridgewind.core.judge.brief import Brief
+from ridgewind.core.brief import Brief
 from ridgewind.store import briefs
 from ridgewind.store.errors import NotFoundError
 

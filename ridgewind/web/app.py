@@ -10,21 +10,24 @@ from flask import Flask, Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from ridgewind import __version__
-from ridgewind.core.judge.brief import FEELS, SCREENS_DEG
+from ridgewind.core.brief import FEELS, SCREENS_DEG
+from ridgewind.jobs.queue import Queue
+from ridgewind.library.library import Library
 from ridgewind.web import errors, guard, models
-from ridgewind.web.bench import api as bench_api
-from ridgewind.web.briefs import api as briefs_api
 from ridgewind.web.context import EXTENSION, Service
-from ridgewind.web.decisions import api as decisions_api
 from ridgewind.web.errors import MissingError
-from ridgewind.web.folders import api as folders_api
-from ridgewind.web.kit import api as kit_api
-from ridgewind.web.logs import api as logs_api
-from ridgewind.web.many import api as many_api
-from ridgewind.web.practice import api as practice_api
-from ridgewind.web.takes import api as takes_api
-from ridgewind.work.library import Library
-from ridgewind.work.queue import Queue
+from ridgewind.web.findings.routes import api as findings_api
+from ridgewind.web.kit.bench_routes import api as bench_api
+from ridgewind.web.kit.routes import api as kit_api
+from ridgewind.web.plan.brief_routes import api as briefs_api
+from ridgewind.web.plan.routes import api as plan_api
+from ridgewind.web.practice.routes import api as practice_api
+from ridgewind.web.settings.routes import api as settings_api
+from ridgewind.web.takes.compare_routes import api as compare_api
+from ridgewind.web.takes.decision_routes import api as decisions_api
+from ridgewind.web.takes.folder_routes import api as folders_api
+from ridgewind.web.takes.log_routes import api as logs_api
+from ridgewind.web.takes.routes import api as takes_api
 
 STATIC = Path(__file__).parent / "static"
 """The built front end; `make build` puts it there."""
@@ -55,8 +58,8 @@ def create_app(config: Config) -> Flask:
     guard.install(app)
     errors.handlers(app)
     for api in (
-        takes_api, decisions_api, many_api, briefs_api, kit_api, bench_api, practice_api,
-        folders_api, logs_api,
+        takes_api, decisions_api, compare_api, folders_api, logs_api, briefs_api, plan_api,
+        practice_api, kit_api, bench_api, findings_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Callable
 from contextlib import AbstractContextManager
 from dataclasses import dataclass, field
@@ -11,11 +10,13 @@ from http import HTTPStatus
 from flask import Response, current_app
 from pydantic import BaseModel
 
+from ridgewind.jobs.queue import Queue
+from ridgewind.library.copying import Copies
+from ridgewind.library.library import Library
+from ridgewind.services import assessing
 from ridgewind.store import database
+from ridgewind.store.database import Connection
 from ridgewind.web.models import ErrorAnswer
-from ridgewind.work.copying import Copies
-from ridgewind.work.library import Library
-from ridgewind.work.queue import Queue
 
 EXTENSION = "ridgewind"
 
@@ -31,7 +32,15 @@ class Service:
     on_stale: Callable[[], None]
     copies: Copies = field(default_factory=Copies)
 
-    def read(self) -> AbstractContextManager[sqlite3.Connection]:
+    def judge_again(self, db: Connection, *, budget_s: float) -> int:
+        """Judge takes again that a change has made stale, for about budget_s before answering; the
+        rest follows in the background. Returns how many are left."""
+        left = assessing.refresh(db, budget_s=budget_s)
+        if left:
+            self.on_stale()
+        return left
+
+    def read(self) -> AbstractContextManager[Connection]:
         """A connection for one request; writes go through database.atomic."""
         return database.opened(self.library.database)
 

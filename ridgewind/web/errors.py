@@ -23,7 +23,7 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.log import LogError
+from ridgewind.core.motion.turn_rates import LogError
 from ridgewind.media.errors import MediaError
 from ridgewind.store.errors import NotFoundError, TypicalError
 

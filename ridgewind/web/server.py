@@ -15,12 +15,12 @@ from pathlib import Path
 
 import waitress
 
+from ridgewind.jobs.queue import KINDS, Queue
+from ridgewind.jobs.refresher import Refresher
+from ridgewind.jobs.supervisor import Supervisor
+from ridgewind.library.library import Library
 from ridgewind.store import database
 from ridgewind.web.app import Config, create_app
-from ridgewind.work.library import Library
-from ridgewind.work.queue import KINDS, Queue
-from ridgewind.work.refreshing import Refresher
-from ridgewind.work.supervisor import Supervisor
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
@@ -83,7 +83,7 @@ def run(start: Start) -> None:
             finally:
                 server.close()
                 with database.opened(library.database) as db:
-                    db.execute("pragma wal_checkpoint(truncate)")
+                    database.checkpoint(db)
 
 
 def empty(library: Library) -> None:

@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 from ridgewind.standin.camera import film, plan
 from ridgewind.standin.turning import turning_log
 from tests.e2e.helpers import check_accessibility
-from tests.work.test_logs import RECIPE
+from tests.services.test_logs import RECIPE
 
 pytestmark = pytest.mark.e2e
 

@@ -7,8 +7,8 @@ import time
 
 import pytest
 
+from ridgewind.library.library import Library
 from ridgewind.store import clips, database
-from ridgewind.work.library import Library
 from tests.conftest import shaken, write_film
 from tests.e2e.conftest import Server
 

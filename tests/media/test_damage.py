@@ -10,8 +10,8 @@ import time
 import numpy as np
 import pytest
 
+from ridgewind.films.measuring import measure_film
 from ridgewind.media.errors import MediaError
-from ridgewind.work.measuring import measure_film
 from tests.conftest import shaken, write_film
 
 COUNT = int(os.environ.get("DAMAGED_FILES", "72"))

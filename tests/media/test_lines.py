@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from ridgewind.films.measuring import ENOUGH_BITS_PER_PIXEL, compression_trust, measure_film
 from ridgewind.media.decode import is_combed, one_field
-from ridgewind.work.measuring import ENOUGH_BITS_PER_PIXEL, compression_trust, measure_film
 from tests.conftest import texture, view, write_film
 
 SIZE, RATE, SWAY_PX = (640, 480), 25.0, 25.0

@@ -11,12 +11,12 @@ import numpy as np
 import pytest
 
 from ridgewind.core.motion.pyramid import to_working
+from ridgewind.films.measuring import measure_film
 from ridgewind.media import errors
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
 from ridgewind.media.probe import focal_lengths
-from ridgewind.work.measuring import measure_film
 from tests.conftest import shaken, texture, view, write_film
 
 

@@ -8,14 +8,15 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from click.testing import CliRunner
 
-from ridgewind.cli import main
+from ridgewind.cli.main import main
 from ridgewind.core.practice.session import Ask
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.jobs.measure import measure_clip
+from ridgewind.library import folders
+from ridgewind.library.copying import Copies
+from ridgewind.services import filing, practising
 from ridgewind.standin.card import CLOCK_AHEAD_S, CardTake, film_card
 from ridgewind.store import database, jobs, sessions
-from ridgewind.work import filing, folders, practising
-from ridgewind.work.copying import Copies
-from ridgewind.work.tasks import measure_clip
 
 BEGUN = datetime(2026, 10, 9, 8, 0, tzinfo=UTC)
 ENDS_S = (0.0, 40.0, 95.0, 150.0, 210.0)

@@ -7,10 +7,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ridgewind.films.measuring import measure_film
 from ridgewind.standin.camera import film
 from ridgewind.standin.hazards import ALL
 from ridgewind.standin.truth import compare
-from ridgewind.work.measuring import measure_film
 
 BY_NAME = {hazard.name: hazard for hazard in ALL}
 LOW_TRUST = 0.65

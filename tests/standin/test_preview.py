@@ -8,9 +8,9 @@ import av
 import pytest
 
 from ridgewind.core.kit.moving import Plan, move
+from ridgewind.films import previewing
+from ridgewind.films.measuring import measure_film
 from ridgewind.standin.preview import LONG_SIDE_PX, described, film_preview
-from ridgewind.work import previewing
-from ridgewind.work.measuring import measure_film
 
 PLAN = Plan(
     kind="pan", focal_eq_mm=35.0, aspect=9 / 16, subject_m=2.5, foreground_m=1.2,

@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 
 from ridgewind.core.shake import read_motion
+from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.camera import Recipe, film, plan, render_frame, true_motion
-from ridgewind.standin.demo import DEMO_TAKES
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.pose import Lens, facing, plane_to_picture
 from ridgewind.standin.render import Renderer

@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 from ridgewind.core.shake import read_motion
+from ridgewind.films.measuring import measure_film
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Recipe, film
-from ridgewind.work.measuring import measure_film
 
 PATH_TOLERANCE_PCT = 0.01
 GUST_TOLERANCE = 0.1

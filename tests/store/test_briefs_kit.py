@@ -6,8 +6,8 @@ from dataclasses import replace
 
 import pytest
 
+from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge.brief import usual_brief
 from ridgewind.core.kit import typical
 from ridgewind.core.kit.bench import usual_bench
 from ridgewind.store import briefs, database, kit, seeds, takes

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.store import briefs, clips, database, jobs, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError

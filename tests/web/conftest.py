@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pytest
 
+from ridgewind.jobs.measure import measure_clip
 from ridgewind.web import Config, create_app
-from ridgewind.work.tasks import measure_clip
 
 HERE = {"Host": "127.0.0.1:8421"}
 

@@ -149,12 +149,12 @@ export interface paths {
       cookie?: never;
     };
     /** What could be cleared from the disk, and what was. */
-    get: operations["many_cleared_cleared_get"];
+    get: operations["settings_cleared_cleared_get"];
     put?: never;
     /** Put the originals of rejected takes aside; they are gone for good after a week. */
-    post: operations["many_clear_cleared_post"];
+    post: operations["settings_clear_cleared_post"];
     /** Remove what was put aside at once; this cannot be undone. */
-    delete: operations["many_empty_cleared_cleared_delete"];
+    delete: operations["settings_empty_cleared_cleared_delete"];
     options?: never;
     head?: never;
     patch?: never;
@@ -170,7 +170,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Bring an original back. */
-    post: operations["many_bring_back_cleared__int_clip_id__restore_post"];
+    post: operations["settings_bring_back_cleared__int_clip_id__restore_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -185,7 +185,7 @@ export interface paths {
       cookie?: never;
     };
     /** Takes of a session, of a drill, or chosen ones, side by side. */
-    get: operations["many_compare_compare_get"];
+    get: operations["compare_compare_compare_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -202,7 +202,7 @@ export interface paths {
       cookie?: never;
     };
     /** The library, own drills first, with when each is due. */
-    get: operations["practice_list_drills_drills_get"];
+    get: operations["plan_list_drills_drills_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -220,7 +220,7 @@ export interface paths {
     };
     get?: never;
     /** Keep a drill of one's own, new or changed. */
-    put: operations["practice_keep_drill_drills__string_key__put"];
+    put: operations["plan_keep_drill_drills__string_key__put"];
     post?: never;
     delete?: never;
     options?: never;
@@ -238,7 +238,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Put a drill away. */
-    post: operations["practice_archive_drill_drills__string_key__archive_post"];
+    post: operations["plan_archive_drill_drills__string_key__archive_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -255,7 +255,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Bring a drill back. */
-    post: operations["practice_restore_drill_drills__string_key__restore_post"];
+    post: operations["plan_restore_drill_drills__string_key__restore_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -270,7 +270,7 @@ export interface paths {
       cookie?: never;
     };
     /** What the shooter's marks say, feel by feel. */
-    get: operations["many_eye_eye_get"];
+    get: operations["findings_eye_eye_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -287,7 +287,7 @@ export interface paths {
       cookie?: never;
     };
     /** Takes without a mark, in an order that tells nothing. */
-    get: operations["many_blind_eye_blind_get"];
+    get: operations["findings_blind_eye_blind_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -306,7 +306,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Put the targets back as they were. */
-    post: operations["many_undo_eye_eye_undo_post"];
+    post: operations["findings_undo_eye_eye_undo_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -323,7 +323,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Make the threshold of a feel the target of its briefs. */
-    post: operations["many_use_eye_eye__string_feel__use_post"];
+    post: operations["findings_use_eye_eye__string_feel__use_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -662,7 +662,7 @@ export interface paths {
       cookie?: never;
     };
     /** The weeks ahead, for any calendar. */
-    get: operations["practice_calendar_practice_ics_get"];
+    get: operations["plan_calendar_practice_ics_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -733,7 +733,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Build a session; nothing is kept. */
-    post: operations["practice_plan_session_sessions_plan_post"];
+    post: operations["plan_plan_session_sessions_plan_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -850,9 +850,9 @@ export interface paths {
       cookie?: never;
     };
     /** What a remedy's costs weigh. */
-    get: operations["many_weights_settings_weights_get"];
+    get: operations["settings_weights_settings_weights_get"];
     /** Change what the costs weigh, and every verdict that depends on it. */
-    put: operations["many_change_weights_settings_weights_put"];
+    put: operations["settings_change_weights_settings_weights_put"];
     post?: never;
     delete?: never;
     options?: never;
@@ -1408,7 +1408,7 @@ export interface components {
     };
     /**
      * Brief
-     * @description Ranges are the core's; see ridgewind/core/judge/brief.py.
+     * @description Ranges are the core's; see ridgewind/core/brief.py.
      */
     Brief: {
       /** Delivery Fps */
@@ -4267,7 +4267,7 @@ export interface operations {
       };
     };
   };
-  many_cleared_cleared_get: {
+  settings_cleared_cleared_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -4312,7 +4312,7 @@ export interface operations {
       };
     };
   };
-  many_clear_cleared_post: {
+  settings_clear_cleared_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4357,7 +4357,7 @@ export interface operations {
       };
     };
   };
-  many_empty_cleared_cleared_delete: {
+  settings_empty_cleared_cleared_delete: {
     parameters: {
       query?: never;
       header?: never;
@@ -4402,7 +4402,7 @@ export interface operations {
       };
     };
   };
-  many_bring_back_cleared__int_clip_id__restore_post: {
+  settings_bring_back_cleared__int_clip_id__restore_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4449,7 +4449,7 @@ export interface operations {
       };
     };
   };
-  many_compare_compare_get: {
+  compare_compare_compare_get: {
     parameters: {
       query?: {
         session?: number | null;
@@ -4498,7 +4498,7 @@ export interface operations {
       };
     };
   };
-  practice_list_drills_drills_get: {
+  plan_list_drills_drills_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -4543,7 +4543,7 @@ export interface operations {
       };
     };
   };
-  practice_keep_drill_drills__string_key__put: {
+  plan_keep_drill_drills__string_key__put: {
     parameters: {
       query?: never;
       header?: never;
@@ -4594,7 +4594,7 @@ export interface operations {
       };
     };
   };
-  practice_archive_drill_drills__string_key__archive_post: {
+  plan_archive_drill_drills__string_key__archive_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4641,7 +4641,7 @@ export interface operations {
       };
     };
   };
-  practice_restore_drill_drills__string_key__restore_post: {
+  plan_restore_drill_drills__string_key__restore_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4688,7 +4688,7 @@ export interface operations {
       };
     };
   };
-  many_eye_eye_get: {
+  findings_eye_eye_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -4733,7 +4733,7 @@ export interface operations {
       };
     };
   };
-  many_blind_eye_blind_get: {
+  findings_blind_eye_blind_get: {
     parameters: {
       query?: {
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
@@ -4781,7 +4781,7 @@ export interface operations {
       };
     };
   };
-  many_undo_eye_eye_undo_post: {
+  findings_undo_eye_eye_undo_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4830,7 +4830,7 @@ export interface operations {
       };
     };
   };
-  many_use_eye_eye__string_feel__use_post: {
+  findings_use_eye_eye__string_feel__use_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -5847,7 +5847,7 @@ export interface operations {
       };
     };
   };
-  practice_calendar_practice_ics_get: {
+  plan_calendar_practice_ics_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -6030,7 +6030,7 @@ export interface operations {
       };
     };
   };
-  practice_plan_session_sessions_plan_post: {
+  plan_plan_session_sessions_plan_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -6346,7 +6346,7 @@ export interface operations {
       };
     };
   };
-  many_weights_settings_weights_get: {
+  settings_weights_settings_weights_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -6391,7 +6391,7 @@ export interface operations {
       };
     };
   };
-  many_change_weights_settings_weights_put: {
+  settings_change_weights_settings_weights_put: {
     parameters: {
       query?: never;
       header?: never;

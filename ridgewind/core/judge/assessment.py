@@ -7,13 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.brief import Brief
+from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.calm import Lee, find_lee
 from ridgewind.core.judge.cost import Weights
+from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision
-from ridgewind.core.judge.warnings import Clip
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes

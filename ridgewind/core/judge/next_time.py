@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridgewind.core.judge.again import WIDEST_USUAL_MM, widest_passing
+from ridgewind.core.brief import Brief
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.calm import passes
+from ridgewind.core.judge.lee import passes
+from ridgewind.core.judge.retake import WIDEST_USUAL_MM, widest_passing
 from ridgewind.core.judge.slow import even_rates
 from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 from ridgewind.core.shake.gust import to_gust

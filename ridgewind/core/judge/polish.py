@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.clip import USUAL_SHUTTER
 from ridgewind.core.errors import require_positive
 from ridgewind.core.shake.gust import (
     PEAK_PERCENTILE,
@@ -23,9 +24,9 @@ from ridgewind.core.shake.gust import (
     rolling_mean,
     weighted_speeds,
 )
-from ridgewind.core.shake.lee import Stretch
+from ridgewind.core.shake.lowpass import smoothed
 from ridgewind.core.shake.reading import Reading, ShotReading
-from ridgewind.core.shake.smooth import smoothed
+from ridgewind.core.shake.stretch import Stretch
 
 Floats = NDArray[np.float64]
 
@@ -38,9 +39,6 @@ ten minutes is judged in a tenth of a second."""
 
 LIGHT_PCT, MEDIUM_PCT = 4.0, 10.0
 """Crop up to which a polish is light, and medium; beyond it is strong (definition)."""
-
-USUAL_SHUTTER = 0.5
-"""Share of the frame interval that the shutter is taken to be open."""
 
 USUAL_READOUT_S = 0.02
 """Time in which a rolling shutter reads a frame from top to bottom (chosen here: common sensors

@@ -13,13 +13,13 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.brief import Brief
+from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.brief import Brief
 from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
 from ridgewind.core.judge.remedies import seen_after
 from ridgewind.core.judge.remedy import Remedy
-from ridgewind.core.judge.warnings import Clip
 from ridgewind.core.shake.gust import (
     PEAK_PERCENTILE,
     WINDOW_S,
@@ -29,8 +29,8 @@ from ridgewind.core.shake.gust import (
     to_gust,
     weighted_speeds,
 )
-from ridgewind.core.shake.lee import Stretch
 from ridgewind.core.shake.reading import Reading, ShotReading
+from ridgewind.core.shake.stretch import Stretch
 
 Floats = NDArray[np.float64]
 Direction = Literal["left", "right", "up", "down"]

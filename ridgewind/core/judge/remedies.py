@@ -9,16 +9,17 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ridgewind.core.judge import warnings
-from ridgewind.core.judge.again import retake_remedy
+from ridgewind.core.brief import Brief
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge import polish_warnings
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.calm import Lee, find_calmest, find_lee, passes
 from ridgewind.core.judge.cost import Price, Weights
+from ridgewind.core.judge.lee import Lee, find_calmest, find_lee, passes
 from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
+from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.remedy import Decision, Remedy, verdict_text
+from ridgewind.core.judge.retake import retake_remedy
 from ridgewind.core.judge.slow import chosen_rate
-from ridgewind.core.judge.warnings import Clip, enlarging
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.gust import to_gust
@@ -89,7 +90,7 @@ def _keep(asked: Asked, reading: Reading) -> Remedy:
     brief, clip = asked.brief, asked.clip
     gust, peak = _seen(reading, brief)
     good, duration_s = passes(gust, peak, brief), clip.duration_s
-    cost = warnings.enlarged_words(brief, clip)
+    cost = polish_warnings.enlarged_words(brief, clip)
     if gust is None or peak is None:
         reason = "Not measurable."
     elif gust > brief.target:
@@ -219,11 +220,11 @@ def polish_remedy(
         return Remedy(kind, False, reason, nominal, rate=playback, step=step)
     point = _least(within, brief)
     gust, peak = seen_after(point, brief)
-    blur_pct = warnings.smear_pct(curve, clip)
-    good, smears = passes(gust, peak, brief), blur_pct > warnings.MOST_BLUR_PCT
+    blur_pct = polish_warnings.smear_pct(curve, clip)
+    good, smears = passes(gust, peak, brief), blur_pct > polish_warnings.MOST_BLUR_PCT
     start_s, end_s = _whole(reading) if lee is None else (lee.start_s, lee.end_s)
     length_s = clip.duration_s if lee is None else lee.length_s
-    found = warnings.of_polish(brief, clip, curve, point, apart=asked.analysis.motion.apart)
+    found = polish_warnings.of_polish(brief, clip, curve, point, apart=asked.analysis.motion.apart)
     lost = playback < 1.0 and clip.has_sound
     if good and smears:
         reason = f"{point.crop_pct:.1f} % crop would do, but it smears."
@@ -242,7 +243,7 @@ def polish_remedy(
             rate=playback,
             crop_pct=point.crop_pct,
             enlarge=enlarging(brief, clip, crop_pct=point.crop_pct),
-            blur_pct=blur_pct if blur_pct > warnings.BLUR_PCT else 0.0,
+            blur_pct=blur_pct if blur_pct > polish_warnings.BLUR_PCT else 0.0,
             sound_lost=lost,
             steps=steps,
         ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ridgewind.core.judge.brief import Brief
+from ridgewind.core.brief import Brief
 
 
 @dataclass(frozen=True)

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ridgewind.core.brief import Brief
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.brief import Brief
-from ridgewind.core.judge.calm import passes
+from ridgewind.core.judge.lee import passes
 from ridgewind.core.kit.timing import SLOWEST_USEFUL_RATE
 
 BETWEEN_RATES = (0.75, 0.5, 0.4, 0.25)

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ridgewind.core.judge.brief import Brief
+from ridgewind.core.brief import Brief
 from ridgewind.core.kit import balance, hand, moving, optics, strap, timing
 from ridgewind.core.kit.hand import Hand, LensCurve
 from ridgewind.core.kit.items import Camera, Lens, Optics, Place, Route, Support

@@ -12,8 +12,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.shake.lowpass import smoothed
 from ridgewind.core.shake.reading import Reading, ShotReading
-from ridgewind.core.shake.smooth import smoothed
 from ridgewind.core.units import aspect_to_rho, pct_to_deg
 
 Floats = NDArray[np.float64]

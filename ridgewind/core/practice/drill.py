@@ -11,8 +11,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
+from ridgewind.core.brief import FEELS
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
-from ridgewind.core.judge.brief import FEELS
 
 Family = Literal["standing", "strap", "weight", "planted", "walking", "leaning", "monopod", "other"]
 Load = Literal["neck", "shoulders", "wrist", "back", "knees"]

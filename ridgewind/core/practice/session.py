@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from ridgewind.core.errors import require_between
 from ridgewind.core.practice.drill import LOADS, SPACES, Drill, Load, Space
 from ridgewind.core.practice.due import Due
-from ridgewind.core.practice.wanted import drills_for_shot, wanted
+from ridgewind.core.practice.priority import drills_for_shot, wanted
 
 SHARE_OF_WARM_UP, LONGEST_WARM_UP_S, SHORTEST_WARM_UP_S = 0.1, 180.0, 60.0
 SETTING_UP_S = 45.0

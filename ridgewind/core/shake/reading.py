@@ -23,7 +23,7 @@ from ridgewind.core.shake.gust import (
     to_speed,
     weighted_speeds,
 )
-from ridgewind.core.shake.lee import PEAK_ALLOWANCE, Stretch, longest_passing
+from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passing
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]

@@ -7,9 +7,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ridgewind.core.brief import usual_brief
+from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge import Analysis, Clip, assess
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.judge import Analysis, assess
 from tests.conftest import make_motion, sine
 
 

@@ -10,8 +10,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridgewind.core.judge import Analysis, Clip, assess
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.brief import usual_brief
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.polish import Polisher, enlargements, polish_curve
 from ridgewind.core.shake import read_motion
 from tests.conftest import ASPECT, make_motion, sine

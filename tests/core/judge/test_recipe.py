@@ -10,9 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from ridgewind.core.brief import usual_brief
+from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge import Analysis, Clip, assess
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.polish import enlargements
 from ridgewind.core.judge.recipe import (
     WindowMaker,

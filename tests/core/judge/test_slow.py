@@ -9,9 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ridgewind.core.brief import usual_brief
 from ridgewind.core.judge import Analysis
 from ridgewind.core.judge.analysis import thinned
-from ridgewind.core.judge.brief import usual_brief
 from ridgewind.core.judge.slow import chosen_rate, even_rates, rate_readings
 from ridgewind.core.shake import read_motion
 from tests.conftest import make_motion, sine

@@ -8,9 +8,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ridgewind.core.brief import usual_brief
+from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge import Analysis, Clip, Weights, assess
-from ridgewind.core.judge.brief import usual_brief
+from ridgewind.core.judge import Analysis, Weights, assess
 from ridgewind.core.judge.cost import Price
 from ridgewind.core.judge.next_time import Lens, Record, hints_for
 from tests.conftest import make_motion, sine

@@ -16,8 +16,8 @@ from ridgewind.core.practice import drill as drill_module
 from ridgewind.core.practice.checks import checks_before
 from ridgewind.core.practice.drill import LOADS, SPACES, library_of, parse_drills
 from ridgewind.core.practice.due import Due, Result, days_ahead, due, interval_after
+from ridgewind.core.practice.priority import drills_for_shot
 from ridgewind.core.practice.session import Ask, Locked, balanced_order, build_session
-from ridgewind.core.practice.wanted import drills_for_shot
 from ridgewind.store.drills import shipped
 
 LIBRARY = shipped()

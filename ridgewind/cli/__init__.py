@@ -1,0 +1,1 @@
+"""The command `ridgewind`: a module a subcommand."""

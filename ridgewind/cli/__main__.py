@@ -1,0 +1,5 @@
+"""`python -m ridgewind.cli`."""
+
+from ridgewind.cli.main import main
+
+main()

@@ -1,0 +1,59 @@
+"""The subcommand `ridgewind demo`: the application with made clips of Harrow Top."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import click
+from platformdirs import user_cache_path
+
+from ridgewind.cli.common import FOLDER, PORT, SETTINGS, Refusal
+from ridgewind.cli.running import run_server
+from ridgewind.demo.filling import DemoClip, fill
+from ridgewind.demo.story import DEMO_TAKES
+from ridgewind.web.server import Start
+
+DEMO_MARK = "made-clips-only"
+
+
+@click.command(context_settings=SETTINGS)
+@click.option("--data", type=FOLDER, help="Folder of the demo's library; it is emptied first.")
+@click.option("--port", type=PORT, default=8421, show_default=True, help="0 takes a free one.")
+@click.option("--open/--no-open", "open_browser", default=False, help="Open the browser.")
+def demo(data: Path | None, port: int, open_browser: bool) -> None:
+    """Start Ridgewind with made clips of Harrow Top, measured as they arrive.
+
+    \b
+    Examples:
+      ridgewind demo --open
+      ridgewind demo --port 9000
+    """
+    library = data or user_cache_path("ridgewind", appauthor=False) / "demo"
+    if data is not None and data.exists() and any(data.iterdir()) and not _is_demo(data):
+        raise Refusal(f"{data}: holds other files; choose an empty folder for the demo")
+    clips = [
+        DemoClip(
+            file=take.file,
+            name=take.name,
+            brief=take.brief,
+            setup=take.setup,
+            focal_eq_mm=take.recipe.focal_eq_mm,
+        )
+        for take in DEMO_TAKES
+    ]
+    library.mkdir(parents=True, exist_ok=True)
+    (library / DEMO_MARK).touch()
+    run_server(
+        Start(
+            library,
+            port,
+            demo=True,
+            open_browser=open_browser,
+            fill=lambda shelf: fill(shelf, clips),
+            announce=click.echo,
+        )
+    )
+
+
+def _is_demo(folder: Path) -> bool:
+    return (folder / DEMO_MARK).exists()

@@ -1,0 +1,43 @@
+"""The command `ridgewind`. A subcommand is imported when it is asked for, so that each starts
+fast."""
+
+from __future__ import annotations
+
+from importlib import import_module
+
+import click
+
+from ridgewind import __version__
+from ridgewind.cli.common import SETTINGS
+
+SUBCOMMANDS = {
+    "card": "Film a simulated card of a session that was run.",
+    "demo": "Start Ridgewind with made clips, measured as they arrive.",
+    "measure": "Measure how much a clip shakes.",
+    "serve": "Start Ridgewind on this computer, with your own library.",
+    "standin": "Film a made scene with the stand-in camera.",
+}
+"""Each a module of this folder that holds a command of its own name, and what it does."""
+
+
+class Subcommands(click.Group):
+    """The modules of this folder, imported one by one."""
+
+    def list_commands(self, ctx: click.Context) -> list[str]:
+        return list(SUBCOMMANDS)
+
+    def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
+        if cmd_name not in SUBCOMMANDS:
+            return None
+        command: click.Command = getattr(import_module(f"ridgewind.cli.{cmd_name}"), cmd_name)
+        return command
+
+    def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:
+        with formatter.section("Commands"):
+            formatter.write_dl(list(SUBCOMMANDS.items()))
+
+
+@click.group(cls=Subcommands, context_settings=SETTINGS)
+@click.version_option(__version__, prog_name="ridgewind")
+def main() -> None:
+    """Measure camera shake on hand-held takes, and judge whether they are smooth enough."""

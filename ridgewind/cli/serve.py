@@ -1,0 +1,28 @@
+"""The subcommand `ridgewind serve`: the application on the shooter's own library."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import click
+from platformdirs import user_data_path
+
+from ridgewind.cli.common import FOLDER, PORT, SETTINGS
+from ridgewind.cli.running import run_server
+from ridgewind.web.server import Start
+
+
+@click.command(context_settings=SETTINGS)
+@click.option("--data", type=FOLDER, help="Folder of the library.")
+@click.option("--port", type=PORT, default=8421, show_default=True, help="0 takes a free one.")
+@click.option("--open/--no-open", "open_browser", default=False, help="Open the browser.")
+def serve(data: Path | None, port: int, open_browser: bool) -> None:
+    """Start Ridgewind on this computer, with your own library.
+
+    \b
+    Examples:
+      ridgewind serve --open
+      ridgewind serve --data ~/films/ridgewind --port 9000
+    """
+    library = data or user_data_path("ridgewind", appauthor=False)
+    run_server(Start(library, port, open_browser=open_browser, announce=click.echo))

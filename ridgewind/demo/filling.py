@@ -1,0 +1,162 @@
+"""Fill a library with the demo's kit, briefs and clips; the worker measures them like any."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from pathlib import Path
+
+from ridgewind.core.brief import Brief, usual_brief
+from ridgewind.core.kit.bench import usual_bench
+from ridgewind.core.kit.items import Mode, Optics, Place
+from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
+from ridgewind.core.practice.session import Ask
+from ridgewind.demo.story import CLIPS
+from ridgewind.library.library import Library
+from ridgewind.services import practising
+from ridgewind.store import briefs, database, kit, sessions, takes
+from ridgewind.store.database import Connection
+
+
+@dataclass(frozen=True)
+class DemoClip:
+    """A made clip, and the brief and set-up that its shooter would give it, by name."""
+
+    file: Path
+    name: str
+    brief: str
+    setup: str
+    focal_eq_mm: float
+
+
+SIMULATED_CAMERA = CLIPS / "millstone-grip-slips.mp4"
+"""What the simulated camera sees, for those who have none connected."""
+
+RENDERED = Mode("Rendered", 960, 540, (24.0, 25.0, 30.0, 60.0, 120.0), 0.0, 8.0)
+"""How the stand-in camera films the demo's clips."""
+
+OWN = replace(usual_brief(), delivery_width_px=RENDERED.width_px,
+              delivery_height_px=RENDERED.height_px)  # fmt: skip
+
+BRIEFS: dict[str, Brief] = {
+    "Restoration film, smooth": OWN,
+    "Opening pan": replace(OWN, delivery_fps=25.0),
+    "Door insert, locked": replace(OWN, feel="locked"),
+    "Sacks and hoist, alive": replace(
+        OWN, feel="alive", why="The lifting is hard work; the picture may feel it."
+    ),
+}
+"""Briefs of the restoration of Harrow Top; the first is the usual one."""
+
+CAMERAS = {"Stand-in phone": "phone", "Stand-in mirrorless": "full_mirrorless"}
+"""Simulated cameras by name: typical ones that can also film as the stand-in camera does."""
+
+
+@dataclass(frozen=True)
+class DemoSetup:
+    """camera: a name of CAMERAS. lens, supports: keys of typical kit."""
+
+    camera: str
+    lens: str
+    optics: Optics
+    supports: tuple[str, ...]
+    handle: Place | None
+
+
+SETUPS: dict[str, DemoSetup] = {
+    "Gallery rig, top handle": DemoSetup(
+        "Stand-in mirrorless", "long_zoom", Optics(1, 25.0, 70.0, True, True, False, 50.0),
+        ("top_handle", "neck_strap"), Place(0, 150, 0),
+    ),
+    "Mirrorless on the monopod": DemoSetup(
+        "Stand-in mirrorless", "standard_zoom", Optics(0, 30.0, 50.0, False, False, False, 60.0),
+        ("monopod",), None,
+    ),
+    "Mirrorless, 24–70, strap taut": DemoSetup(
+        "Stand-in mirrorless", "standard_zoom", Optics(0, 60.0, 35.0, False, True, False, 125.0),
+        ("neck_strap",), None,
+    ),
+    "Phone, bare hands": DemoSetup(
+        "Stand-in phone", "phone_main", Optics(0, 30.0, 6.5, True, False, False, None), (), None
+    ),
+}  # fmt: skip
+"""The volunteer's set-ups; the last one is the one in use."""
+
+SAME_MM = 0.05
+
+SESSION = "Track, hoist and gate"
+PRACTISED: dict[str, dict[str, str]] = {
+    "walk-camera": {
+        "pressed": "Mill door, walk-in, heels down",
+        "off": "Mill door, walk-in, off the body",
+    },
+    "hands": {"one": "Sails, one hand, tired", "two": "Sack hoist, bare hands"},
+    "lean-wall": {"shoulder": "Mill from the track, against the gate"},
+}
+"""The drills that the volunteer practised, and which clip shows which variation of each."""
+
+PRACTISED_AT = datetime(2026, 9, 24, 9, 40, tzinfo=UTC)
+PRACTICE = Ask(30.0, tuple(PRACTISED), "path", ("lean",), (), 5, ())
+
+
+def fill(library: Library, clips: list[DemoClip]) -> None:
+    """Bring kit, briefs and every clip in, in order, and file some under a practised session."""
+    with database.opened(library.database) as db:
+        with database.atomic(db):
+            ids = kit.typical_ids(db) | _add_cameras(db)
+            setup_ids = {name: _add_setup(db, name, setup, ids) for name, setup in SETUPS.items()}
+            brief_ids = {name: briefs.add(db, brief, name=name) for name, brief in BRIEFS.items()}
+            kit.mark_setup_used(db, setup_ids[next(reversed(SETUPS))])
+            briefs.mark_used(db, brief_ids[next(iter(BRIEFS))])
+        filed: dict[str, int] = {}
+        for clip in clips:
+            setup_id = setup_ids[clip.setup]
+            with clip.file.open("rb") as stream:
+                imported = library.add(
+                    db,
+                    stream,
+                    file_name=clip.file.name,
+                    size_bytes=clip.file.stat().st_size,
+                    name=clip.name,
+                    brief_id=brief_ids[clip.brief],
+                    setup_id=setup_id,
+                )
+            if abs(kit.setup_by_id(db, setup_id).focal_eq_mm - clip.focal_eq_mm) > SAME_MM:
+                with database.atomic(db):
+                    takes.set_own_focal(db, imported.take.id, clip.focal_eq_mm)
+            filed[clip.name] = imported.take.id
+        with database.atomic(db):
+            _add_session(db, filed, setup_ids[next(reversed(SETUPS))])
+
+
+def _add_cameras(db: Connection) -> dict[str, int]:
+    ids = {}
+    for name, key in CAMERAS.items():
+        camera = CAMERA_SHELF[key][1]
+        spec = replace(camera, modes=(RENDERED, *camera.modes))
+        ids[name] = kit.add_item(db, spec, name=name)
+    return ids
+
+
+def _add_setup(db: Connection, name: str, setup: DemoSetup, ids: dict[str, int]) -> int:
+    bench = usual_bench()
+    if setup.handle is not None:
+        bench = replace(bench, rig=replace(bench.rig, handle=setup.handle))
+    supports = tuple(ids[key] for key in setup.supports)
+    ask = kit.SetupAsk(name, ids[setup.camera], ids[setup.lens], supports, setup.optics, bench)
+    return kit.add_setup(db, ask)
+
+
+def _add_session(db: Connection, filed: dict[str, int], setup_id: int) -> None:
+    """A session as the planner builds it, of which the takes with a clip were filmed. filed: takes
+    by the name of their clip."""
+    plan = practising.plan(db, PRACTICE)
+    number = sessions.add(db, name=SESSION, ask=PRACTICE, plan=plan, setup_id=setup_id)
+    left = {key: dict(variations) for key, variations in PRACTISED.items()}
+    for row in sessions.by_id(db, number).takes:
+        clip = left.get(row.drill_key, {}).pop(row.variation_key, None)
+        if clip in filed:
+            sessions.set_state(db, number, row.position, "filmed", filmed_at=PRACTISED_AT)
+            sessions.file_take(db, number, row.position, filed[clip])
+    sessions.accept(db, number)
+    sessions.end(db, number, ended=True)

@@ -1,0 +1,1 @@
+"""What is made of a film: measuring, splitting, following, rendering, previewing."""

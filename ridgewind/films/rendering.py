@@ -1,0 +1,168 @@
+"""Render a recipe from a take's film: a small preview, measured again, or a full-size film.
+
+A full-size film has its sound where it keeps its speed. Films are entered at the keyframe before
+the stretch, so that a few seconds of a long one are quickly there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from contextlib import ExitStack
+from dataclasses import dataclass
+from pathlib import Path
+
+import cv2
+import numpy as np
+
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.recipe import Recipe, WindowMaker
+from ridgewind.films.measuring import measure_film
+from ridgewind.media.decode import Film, Picture
+from ridgewind.media.encode import FilmWriter
+from ridgewind.media.errors import DAMAGED, UnfitError, UnreadableError
+from ridgewind.media.sound import Sound
+from ridgewind.media.warp import DEEP, SHALLOW, frame_of, pixel_format, planes_of, warped
+
+PREVIEW_LONG_SIDE_PX, FAST_LONG_SIDE_PX, FAST_HZ = 960, 640, 40.0
+"""Of a preview, and of one that shows more frames of each second than FAST_HZ: it is to be ready
+within twice the length of what it shows, and every frame takes its time."""
+
+SAFE_PX = 0.5
+"""Of the finished frame, by which a window is drawn in, so that no half pixel outside is seen."""
+
+WARP_THREADS = 2
+PREVIEW_OPTIONS = {"preset": "superfast", "crf": "12", "bf": "0", "g": "30", "threads": "2"}
+FILM_OPTIONS = {"preset": "medium", "crf": "16", "threads": "2"}
+
+Progress = Callable[[float], None]
+"""Called with the share done, 0 to 1; may raise to stop."""
+
+
+@dataclass(frozen=True)
+class Source:
+    """Where frames come from. shift_s: added to a time of the path to have one of the file.
+    size: of the picture as displayed, px. fps: as measured."""
+
+    path: Path
+    shift_s: float
+    size: tuple[int, int]
+    fps: float
+
+
+def render_preview(
+    recipe: Recipe,
+    analysis: Analysis,
+    clip: Clip,
+    source: Source,
+    target: Path,
+    *,
+    on_progress: Progress,
+) -> None:
+    """Write a small silent film of a recipe, whole or not at all."""
+    fast = source.fps / recipe.step > FAST_HZ
+    scale = min(1.0, (FAST_LONG_SIDE_PX if fast else PREVIEW_LONG_SIDE_PX) / max(source.size))
+    options = PREVIEW_OPTIONS | ({"preset": "ultrafast"} if fast else {})
+    _render(recipe, analysis, clip, source, target, scale, SHALLOW, options, on_progress)
+
+
+def render_film(
+    recipe: Recipe,
+    analysis: Analysis,
+    clip: Clip,
+    source: Source,
+    target: Path,
+    *,
+    on_progress: Progress,
+) -> None:
+    """Write a film of a recipe at the recorded size, with its sound where it keeps its speed."""
+    _render(recipe, analysis, clip, source, target, 1.0, None, FILM_OPTIONS, on_progress)
+
+
+def measured_again(path: Path) -> tuple[Analysis | None, str | None]:
+    """What a rendered film measures as, or why it cannot be measured."""
+    try:
+        return Analysis(measure_film(path).motion), None
+    except UnfitError as error:
+        return None, error.what
+
+
+def _render(
+    recipe: Recipe,
+    analysis: Analysis,
+    clip: Clip,
+    source: Source,
+    target: Path,
+    scale: float,
+    fmt: str | None,
+    options: dict[str, str],
+    on_progress: Progress,
+) -> None:
+    cv2.setNumThreads(WARP_THREADS)
+    size = _even(source.size, scale)
+    start_s, end_s = recipe.start_s + source.shift_s, recipe.end_s + source.shift_s
+    windows = WindowMaker(
+        recipe, analysis, upright=clip.upright, drawn_in_pct=100.0 * SAFE_PX / max(size)
+    )
+    written = 0
+    with ExitStack() as stack:
+        film = stack.enter_context(Film(source.path))
+        sound = None
+        if fmt is None and recipe.rate == 1.0 and film.facts.has_sound:
+            sound = stack.enter_context(Sound(source.path, start_s=start_s, end_s=end_s))
+        writer: FilmWriter | None = None
+        heard = iter(()) if sound is None else sound.frames()
+        waiting = next(heard, None)
+        for picture in _shown(film, start_s, end_s, source.fps, recipe.step):
+            if writer is None:
+                fmt = fmt or pixel_format(picture)
+                writer = stack.enter_context(
+                    FilmWriter(
+                        target,
+                        size=size,
+                        rate_hz=source.fps * recipe.rate / recipe.step,
+                        options=options,
+                        pixel_format=fmt,
+                        sound_hz=0 if sound is None or waiting is None else sound.rate_hz,
+                    )
+                )
+                writer.describe_colours(picture.frame)
+            t_s = picture.t_s - source.shift_s
+            window = windows.at(np.array([t_s])).matrices(size)[0]
+            planes = warped(
+                planes_of(picture, size, fmt or SHALLOW, quick=scale < 1.0),
+                window,
+                deep=fmt == DEEP,
+            )
+            out_s = max(0.0, (t_s - recipe.start_s) / recipe.rate)
+            writer.write(frame_of(planes, fmt or SHALLOW, picture.frame), out_s)
+            while waiting is not None and waiting[0] <= out_s:
+                writer.write_sound(waiting[1], max(0.0, waiting[0]))
+                waiting = next(heard, None)
+            written += 1
+            on_progress(min(1.0, (picture.t_s - start_s) / max(end_s - start_s, 1e-3)))
+        while writer is not None and waiting is not None:
+            writer.write_sound(waiting[1], max(0.0, waiting[0]))
+            waiting = next(heard, None)
+        if written == 0:
+            raise UnreadableError(*DAMAGED)
+
+
+def _shown(film: Film, start_s: float, end_s: float, fps: float, step: int) -> Iterator[Picture]:
+    """The frames of a stretch, every step-th of them."""
+    half_s = 0.5 / fps
+    film.seek(start_s - half_s)
+    count = 0
+    for picture in film.pictures(lambda plane: plane[::16, ::16]):
+        if picture.t_s < start_s - half_s:
+            continue
+        if picture.t_s > end_s + half_s:
+            return
+        if count % step == 0:
+            yield picture
+        count += 1
+
+
+def _even(size: tuple[int, int], scale: float) -> tuple[int, int]:
+    width, height = (max(2, int(round(side * scale) // 2 * 2)) for side in size)
+    return width, height

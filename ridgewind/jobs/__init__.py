@@ -1,0 +1,1 @@
+"""Long work: the queue, worker processes and their supervisor, and one thin task a kind."""

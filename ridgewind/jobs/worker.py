@@ -1,0 +1,46 @@
+"""A worker process: takes measuring tasks from the queue until its server is gone.
+
+Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY`. It watches its parent,
+so that a killed server leaves no orphan behind; what it was doing is still marked as running
+in the store and is taken up again at the next start.
+"""
+
+from __future__ import annotations
+
+import logging
+import os
+import sys
+import threading
+import time
+from pathlib import Path
+
+from ridgewind.jobs.queue import open_queue
+from ridgewind.library.library import Library
+
+PARENT_CHECK_S = 0.5
+POLL_S, SLOWEST_POLL_S = 0.05, 0.25
+
+
+def main() -> None:
+    logging.basicConfig(level=logging.WARNING, format="ridgewind worker: %(message)s")
+    parent = os.getppid()
+    threading.Thread(target=_leave_with, args=(parent,), daemon=True).start()
+    queue = open_queue(Library(Path(sys.argv[1])), sys.argv[2])
+    queue.create_consumer(
+        workers=1,
+        worker_type="thread",
+        initial_delay=POLL_S,
+        max_delay=SLOWEST_POLL_S,
+        periodic=False,
+        check_worker_health=False,
+    ).run()
+
+
+def _leave_with(parent: int) -> None:
+    while os.getppid() == parent:
+        time.sleep(PARENT_CHECK_S)
+    os._exit(1)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,273 @@
+"""The library on disk: one folder with a database, originals, browser copies and stills.
+
+library.db    the store            originals/  films as they came, named by content
+queue.db      the waiting work     copies/     browser copies, can be made again
+lock          held by the server   stills/     pictures for the list
+                                   previews/   planned moves, can be made again
+                                   renders/    films made from takes
+                                   cleared/    originals put aside, gone after a week
+                                   incoming/   half-arrived files, emptied at start
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import fcntl
+import hashlib
+import os
+import re
+import shutil
+import tempfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Protocol
+
+from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
+from ridgewind.media.whole import PARTIAL_PATTERN
+from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
+from ridgewind.store.clips import ClipRow
+from ridgewind.store.database import Connection
+from ridgewind.store.takes import TakeRow
+
+CHUNK_BYTES = 1 << 20
+SPARE_BYTES = 64 << 20
+"""Room that an import leaves on the disk, for the database and the browser copy."""
+
+KEEP_DELETED_DAYS = 7
+"""Days for which a deleted take can be brought back."""
+
+
+class Readable(Protocol):
+    """Gives bytes piece by piece; an empty piece is the end."""
+
+    def read(self, size: int = -1, /) -> bytes: ...
+
+
+@dataclass(frozen=True)
+class Imported:
+    """duplicate: the same film was in the library already, and this is its take."""
+
+    take: TakeRow
+    duplicate: bool
+
+
+class LibraryBusyError(Exception):
+    """Another Ridgewind is using this library."""
+
+
+class Library:
+    """Paths of one library folder; made on first use."""
+
+    def __init__(self, root: Path) -> None:
+        self.root = root
+        self.database = root / "library.db"
+        self.queue = root / "queue.db"
+        self.originals = root / "originals"
+        self.copies = root / "copies"
+        self.stills = root / "stills"
+        self.previews = root / "previews"
+        self.renders = root / "renders"
+        self.cleared = root / "cleared"
+        self.incoming = root / "incoming"
+        self._lock = root / "lock"
+
+    @property
+    def folders(self) -> tuple[Path, ...]:
+        """All folders that hold files."""
+        return (
+            self.originals, self.copies, self.stills, self.previews, self.renders, self.cleared,
+            self.incoming,
+        )  # fmt: skip
+
+    def prepare(self) -> None:
+        """Make the folders and bring the database up to date."""
+        for folder in self.folders:
+            folder.mkdir(parents=True, exist_ok=True)
+        with database.opened(self.database) as db:
+            database.migrate(db)
+            seeds.seed(db)
+
+    @contextlib.contextmanager
+    def locked(self) -> Iterator[None]:
+        """Hold the library for one server; raises LibraryBusyError where another has it."""
+        self.root.mkdir(parents=True, exist_ok=True)
+        with self._lock.open("a+") as handle:
+            try:
+                fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except OSError as error:
+                raise LibraryBusyError(str(self.root)) from error
+            yield
+
+    def tidy(self) -> None:
+        """Remove half-arrived and unknown files, and what was deleted or cleared too long ago; call
+        once, at start."""
+        for leftover in self.incoming.iterdir():
+            leftover.unlink(missing_ok=True)
+        for folder in self.folders:
+            for leftover in folder.glob(PARTIAL_PATTERN):
+                leftover.unlink(missing_ok=True)
+        with database.opened(self.database) as db:
+            for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
+                self.forget(db, take.id)
+            known = {self.render_of(number) for number in renders.numbers(db)}
+            for film in set(self.renders.iterdir()) - known:
+                film.unlink(missing_ok=True)
+            for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
+                self._cleared_file(clip).unlink(missing_ok=True)
+
+    def clear(self, db: Connection) -> list[ClipRow]:
+        """Put the originals of rejected films aside, for good after a week; path, copy, still and
+        figures stay. Returns the films."""
+        found = clips.rejected(db)
+        for clip in found:
+            with database.atomic(db):
+                clips.set_cleared(db, clip.id, cleared=True)
+                original = self.originals / clip.file
+                if original.is_file():
+                    os.replace(original, self._cleared_file(clip))
+        return found
+
+    def bring_back(self, db: Connection, clip_id: int) -> bool:
+        """Take an original back from where it was put aside; False where it is gone for good."""
+        clip = clips.by_id(db, clip_id)
+        aside = self._cleared_file(clip)
+        if clip.cleared_at is None or not aside.is_file():
+            return clip.cleared_at is None
+        with database.atomic(db):
+            os.replace(aside, self.originals / clip.file)
+            clips.set_cleared(db, clip_id, cleared=False)
+        return True
+
+    def empty_cleared(self, db: Connection) -> int:
+        """Remove what was put aside now; returns the bytes that this frees."""
+        freed = 0
+        for clip in clips.cleared(db):
+            aside = self._cleared_file(clip)
+            if aside.is_file():
+                freed += aside.stat().st_size
+                aside.unlink()
+        return freed
+
+    def is_aside(self, clip: ClipRow) -> bool:
+        """Whether an original that was cleared can still be brought back."""
+        return self._cleared_file(clip).is_file()
+
+    def _cleared_file(self, clip: ClipRow) -> Path:
+        return self.cleared / clip.file
+
+    def forget(self, db: Connection, take_id: int) -> None:
+        """Remove a take for good, with its film and all that was made from it, unless another
+        take is a part of the same film."""
+        clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+        for render in renders.of_take(db, take_id):
+            self.render_of(render.id).unlink(missing_ok=True)
+        with database.atomic(db):
+            takes.remove(db, take_id)
+            if takes.of_clip(db, clip.id):
+                return
+            clips.remove(db, clip.id)
+        made = (self.copy_of(clip.sha256), self.still_of(clip.sha256), self._cleared_file(clip))
+        for path in (self.originals / clip.file, *made):
+            path.unlink(missing_ok=True)
+
+    def copy_of(self, sha256: str) -> Path:
+        return self.copies / f"{sha256}.mp4"
+
+    def still_of(self, sha256: str) -> Path:
+        return self.stills / f"{sha256}.jpg"
+
+    def preview_of(self, name: str) -> Path:
+        return self.previews / f"{name}.mp4"
+
+    def render_of(self, render_id: int) -> Path:
+        return self.renders / f"{render_id}.mp4"
+
+    def add(
+        self,
+        db: Connection,
+        stream: Readable,
+        *,
+        file_name: str,
+        size_bytes: int | None,
+        name: str | None = None,
+        brief_id: int | None = None,
+        setup_id: int | None = None,
+    ) -> Imported:
+        """Take a film in: stored whole under its content's name, or not at all, and queued.
+
+        brief_id, setup_id: the last used ones where not given.
+
+        Raises MediaError where it is empty or the disk is full.
+        """
+        if size_bytes is not None and shutil.disk_usage(self.root).free < size_bytes + SPARE_BYTES:
+            raise MediaError(*DISK_FULL)
+        arrived, sha256, size = self._receive(stream)
+        try:
+            existing = clips.by_hash(db, sha256)
+            if existing is not None:
+                if existing.cleared_at is not None and not self.bring_back(db, existing.id):
+                    with database.atomic(db):  # gone for good, and here it is again
+                        os.replace(arrived, self.originals / existing.file)
+                        clips.set_cleared(db, existing.id, cleared=False)
+                return self._again(db, existing.id)
+            stored = f"{sha256}{_suffix(file_name)}"
+            os.replace(arrived, self.originals / stored)
+            with database.atomic(db):
+                clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size)
+                take_id = takes.add(
+                    db,
+                    clip_id=clip_id,
+                    name=name or readable_name(file_name),
+                    brief_id=brief_id or briefs.usual(db).id,
+                    setup_id=setup_id or kit.usual_setup_id(db),
+                )
+                jobs.enqueue(db, clip_id)
+            return Imported(takes.by_id(db, take_id), duplicate=False)
+        finally:
+            arrived.unlink(missing_ok=True)
+
+    def _receive(self, stream: Readable) -> tuple[Path, str, int]:
+        digest, size = hashlib.sha256(), 0
+        with tempfile.NamedTemporaryFile(dir=self.incoming, delete=False) as arriving:
+            path = Path(arriving.name)
+            try:
+                while chunk := stream.read(CHUNK_BYTES):
+                    digest.update(chunk)
+                    arriving.write(chunk)
+                    size += len(chunk)
+                arriving.flush()
+                os.fsync(arriving.fileno())
+            except BaseException as error:
+                path.unlink(missing_ok=True)
+                if isinstance(error, OSError) and error.errno == errno.ENOSPC:
+                    raise MediaError(*DISK_FULL) from error
+                raise
+        if size == 0:
+            path.unlink(missing_ok=True)
+            raise UnreadableError(*EMPTY)
+        return path, digest.hexdigest(), size
+
+    def _again(self, db: Connection, clip_id: int) -> Imported:
+        found = takes.of_clip(db, clip_id)
+        with database.atomic(db):
+            for take in found:
+                if take.deleted_at is not None:
+                    takes.set_deleted(db, take.id, deleted=False)
+            if found[0].state in ("failed", "cancelled"):
+                jobs.enqueue(db, clip_id)
+        return Imported(takes.by_id(db, found[0].id), duplicate=True)
+
+
+def readable_name(file_name: str) -> str:
+    """A take's first name from its file's: no folders, no suffix, no control characters."""
+    stem = Path(file_name.replace("\\", "/")).stem
+    words = re.sub(r"[\x00-\x1f\x7f]+", "", re.sub(r"[_]+", " ", stem)).strip()
+    return words[:120] or "Untitled take"
+
+
+def _suffix(file_name: str) -> str:
+    """A harmless suffix to store a film under; its name is otherwise its content's."""
+    suffix = Path(file_name).suffix.lower()
+    return suffix if re.fullmatch(r"\.[a-z0-9]{1,5}", suffix) else ".film"

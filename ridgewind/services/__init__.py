@@ -1,0 +1,1 @@
+"""What the pages ask: one module a question."""

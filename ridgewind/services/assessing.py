@@ -1,0 +1,235 @@
+"""Judge a stored path under a take's brief, and keep what the list shows of it."""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections import OrderedDict
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridgewind.core.clip import USUAL_SHUTTER, Clip
+from ridgewind.core.judge import Analysis, Assessment, assess
+from ridgewind.core.motion.path import Motion, clipped
+from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
+from ridgewind.core.shake.trace import Trace, trace
+from ridgewind.store import clips, database, drills, kit, settings, takes
+from ridgewind.store.clips import ClipRow
+from ridgewind.store.database import Connection
+from ridgewind.store.takes import TakeRow
+
+RIDGE_COLUMNS = 48
+RIDGE_BANDS = 5
+RIDGE_STEPS_PER_GUST = 25.0
+"""Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
+
+SAME_RATE = 0.02
+LEAST_PART_FRAMES = 12
+LOG_CODEC = "motion log"
+"""What stands for the codec of a take that is a motion log alone."""
+
+TRACE_POINTS = 1600
+"""Points of the large trace: more than its pixels across."""
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A take with everything that is recomputed from its path; assessment and the rest are
+    None while it has not been measured. motion: of the whole film; what is judged may be a part
+    of it."""
+
+    take: TakeRow
+    clip: ClipRow
+    motion: Motion | None
+    assessment: Assessment | None
+    trace: Trace | None
+
+
+def judge(db: Connection, take_id: int) -> Judged:
+    """Read and decide a take under its brief. Raises NotFoundError."""
+    take = takes.by_id(db, take_id)
+    clip = clips.by_id(db, take.clip_id)
+    motion, analysis = analysis_of(db, take, clip)
+    if analysis is None:
+        return Judged(take, clip, None, None, None)
+    facts = judged_clip(db, take, clip)
+    assessment = assess(analysis, facts, take.brief, weights=settings.weights(db))
+    line = trace(
+        assessment.reading,
+        assessment.band_powers,
+        screen_deg=take.brief.screen_deg,
+        most_points=TRACE_POINTS,
+    )
+    return Judged(take, clip, motion, assessment, line)
+
+
+def spectrum(assessment: Assessment) -> Spectrum | None:
+    """The spectrum of the shot that shakes most; None where none is long enough."""
+    shots = [shot for shot in assessment.reading.shots if len(shot.speeds) >= LEAST_SAMPLES]
+    if not shots:
+        return None
+    shot = max(shots, key=lambda one: float(one.power[one.counted].sum()))
+    return spectrum_of(np.where(shot.counted[:, None], shot.speeds, 0.0), rate_hz=shot.rate_hz)
+
+
+def summarise(db: Connection, take_id: int) -> Judged:
+    """Judge a take and store its line in the list, in one write."""
+    judged = judge(db, take_id)
+    if judged.assessment is None or judged.trace is None:
+        return judged
+    with database.atomic(db):
+        takes.set_summary(
+            db,
+            take_id,
+            gust=judged.assessment.gust,
+            peak_gust=judged.assessment.peak_gust,
+            remedy=judged.assessment.decision.remedy,
+            ridge=small_ridge(judged.trace),
+            speed_pct_s=judged.assessment.reading.speed_pct_s,
+            top_band=top_band(judged.assessment),
+        )
+    return judged
+
+
+def top_band(assessment: Assessment) -> str | None:
+    """The band with the largest share."""
+    shown = [band for band in assessment.bands if band.share is not None]
+    return max(shown, key=lambda band: band.share or 0.0).name if shown else None
+
+
+def refresh(db: Connection, *, budget_s: float) -> int:
+    """Judge again what a changed brief has made stale, newest first, for at most about
+    budget_s; returns how many are left."""
+    end = time.monotonic() + budget_s
+    while waiting := takes.stale_ids(db, limit=20):
+        for take_id in waiting:
+            if summarise(db, take_id).assessment is None:
+                with database.atomic(db):
+                    takes.forget_summary(db, take_id)
+            if time.monotonic() > end:
+                return takes.stale_count(db)
+    return 0
+
+
+def small_ridge(line: Trace) -> bytes:
+    """RIDGE_COLUMNS by RIDGE_BANDS bytes: heights reached by buzz, jitter, step, sway, drift,
+    each on top of the last; all zero where not measured."""
+    if not len(line.t_s):
+        return b""
+    edges = np.linspace(line.t_s[0], line.t_s[-1], RIDGE_COLUMNS + 1)
+    columns = np.clip(np.searchsorted(edges, line.t_s, side="right") - 1, 0, RIDGE_COLUMNS - 1)
+    heights = np.nan_to_num(line.gust)[:, None] * np.cumsum(line.shares[:, ::-1], axis=1)
+    out = np.zeros((RIDGE_COLUMNS, RIDGE_BANDS))
+    for column in range(RIDGE_COLUMNS):
+        inside = columns == column
+        if inside.any():
+            out[column] = heights[inside].mean(axis=0)
+        elif column:
+            out[column] = out[column - 1]
+    return np.clip(np.round(out * RIDGE_STEPS_PER_GUST), 0, 255).astype(np.uint8).tobytes()
+
+
+def _move_expected(db: Connection, take: TakeRow) -> bool:
+    """Whether the drill that a take is filed under asks for a move."""
+    drill = (
+        None if take.drill_key is None else drills.library(db, archived=True).get(take.drill_key)
+    )
+    return drill is not None and drill.tempo == "move"
+
+
+def analysis_of(
+    db: Connection, take: TakeRow, clip: ClipRow
+) -> tuple[Motion | None, Analysis | None]:
+    """The path of the whole film, and the analysis of the part that a take is; None while it has
+    not been measured."""
+    return _analyses.get(db, clip, take)
+
+
+def judged_clip(db: Connection, take: TakeRow, clip: ClipRow) -> Clip:
+    """What the judgement needs of a measured film and its set-up."""
+    assert clip.fps is not None
+    assert clip.duration_s is not None
+    assert clip.width is not None
+    assert clip.height is not None
+    duration_s = clip.duration_s
+    if take.judged_part is not None:
+        from_s, to_s = take.judged_part
+        duration_s = min(to_s, duration_s) - from_s
+    # A log alone has no frames that could be played slower.
+    fps = take.brief.delivery_fps if clip.codec == LOG_CODEC else clip.fps
+    return Clip(
+        fps=fps,
+        duration_s=duration_s,
+        has_sound=bool(clip.has_sound),
+        size_px=(clip.width, clip.height),
+        focal_eq_mm=take.focal_eq_mm,
+        move_expected=_move_expected(db, take),
+        shutter_share=_shutter_share(db, take, fps),
+    )
+
+
+def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
+    """Share of the frame interval that the shutter was open: as the shooter's own set-up says,
+    where the film has the rate that it speaks of, else a half."""
+    if take.setup_id is None:
+        return USUAL_SHUTTER
+    setup = kit.setup_by_id(db, take.setup_id)
+    shutter, rate_hz = setup.ask.optics.shutter, setup.ask.optics.rate_hz
+    if setup.typical or shutter is None or abs(fps - rate_hz) > SAME_RATE * rate_hz:
+        return USUAL_SHUTTER
+    return min(1.0, fps / shutter)
+
+
+Part = tuple[float, float] | None
+
+
+class AnalysisCache:
+    """The last few analyses, so that changing a brief repeats only what depends on it."""
+
+    def __init__(self, size: int) -> None:
+        self._size = size
+        self._kept: OrderedDict[tuple[str, str, Part, float], tuple[Motion, Analysis]] = (
+            OrderedDict()
+        )
+        self._guard = threading.Lock()
+
+    def get(
+        self, db: Connection, clip: ClipRow, take: TakeRow
+    ) -> tuple[Motion | None, Analysis | None]:
+        """The whole film's path, and the analysis of the part that the take is."""
+        stamp = clips.measured_stamp(db, clip.id)
+        if stamp is None:
+            return None, None
+        # A path from turning rates is another one at another focal length.
+        scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
+        key = (clip.sha256, stamp, take.judged_part, scale)
+        with self._guard:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
+        motion = clips.motion_of(db, clip.id)
+        if motion is None:
+            return None, None
+        if scale != 1.0:
+            motion = replace(
+                motion, pan_pct=motion.pan_pct * scale, tilt_pct=motion.tilt_pct * scale
+            )
+        made = (motion, Analysis(_part(motion, take)))
+        with self._guard:
+            kept = self._kept.setdefault(key, made)
+            while len(self._kept) > self._size:
+                self._kept.popitem(last=False)
+        return kept
+
+
+def _part(motion: Motion, take: TakeRow) -> Motion:
+    """The part of a path that a take is; all of it where too little would be left."""
+    if take.judged_part is None:
+        return motion
+    from_s, to_s = take.judged_part
+    part = clipped(motion, from_s=from_s, to_s=to_s)
+    return part if len(part.t_s) >= LEAST_PART_FRAMES and part.shots else motion
+
+
+_analyses = AnalysisCache(size=8)

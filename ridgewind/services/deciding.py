@@ -1,0 +1,320 @@
+"""What lies behind a take's verdict: rates, polish curves, hints for next time, and recipes."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from dataclasses import dataclass, replace
+
+from ridgewind.core.clip import Clip
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.lee import passes
+from ridgewind.core.judge.next_time import Hint, Lens, Record, hints_for
+from ridgewind.core.judge.polish import PolishCurve
+from ridgewind.core.judge.polish_warnings import of_polish
+from ridgewind.core.judge.recipe import (
+    LONGEST_PREVIEW_S,
+    Direction,
+    Recipe,
+    at_strength,
+    predicted,
+    recipe_of,
+    roughest,
+    stretch_of,
+    with_drift,
+)
+from ridgewind.core.judge.remedies import seen_after, strength
+from ridgewind.core.judge.remedy import Remedy
+from ridgewind.core.judge.slow import RateReading, rate_readings
+from ridgewind.core.kit.items import Camera
+from ridgewind.core.kit.items import Lens as KitLens
+from ridgewind.core.practice.drill import Drill
+from ridgewind.services import assessing
+from ridgewind.store import drills, kit, takes
+from ridgewind.store.database import Connection
+from ridgewind.store.takes import TakeRow
+
+POLISHES = ("polish", "polish_lee", "slow_polish")
+RECORDS_OF = 400
+"""Newest takes that are looked at for what is on record."""
+
+SAME_RATE = 1e-3
+LONGEST_ON_SCREEN_S, MOST_SHOWN_HZ = 16.0, 60.0
+"""Seconds that a preview lasts when it is played, and frames that it shows of each: so that it is
+ready within twice the time that it plays, whatever the camera's rate."""
+
+LEAST_DRIFT_PCT, MOST_DRIFT_PCT = 1.0, 6.0
+DRIFT_KINDS = ("keep", "lee", "slow")
+
+
+@dataclass(frozen=True)
+class Strength:
+    """A point of a polish's curve, as seen on the brief's screen."""
+
+    corner_hz: float
+    crop_pct: float
+    gust: float
+    peak: float
+    passes: bool
+    within: bool
+    name: str
+    warnings: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Ways:
+    """rates: what slowing and speeding up would read. curves: by the kind of polish. hints: for
+    next time. drill: that works on the first cause, None where none is known. drift_crop_pct:
+    that a desk-made move may take, 0 where the brief leaves none."""
+
+    rates: tuple[RateReading, ...]
+    curves: dict[str, tuple[Strength, ...]]
+    hints: tuple[Hint, ...]
+    drill: Drill | None
+    drift_crop_pct: float
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What of a remedy is asked for: another strength, another rate, a desk-made move."""
+
+    remedy: str
+    corner_hz: float | None = None
+    rate: float | None = None
+    drift: Direction | None = None
+
+
+@dataclass(frozen=True)
+class Case:
+    """A measured take with everything that a decision about it needs. start_s: its film's first
+    frame, s in the file. pictured: it is more than a motion log."""
+
+    take: TakeRow
+    analysis: Analysis
+    assessment: Assessment
+    clip: Clip
+    start_s: float
+    pictured: bool
+
+    def curve(self, remedy: Remedy) -> PolishCurve | None:
+        return self.analysis.polish(remedy.rate, step=remedy.step, upright=self.clip.upright)
+
+
+def case_of(db: Connection, take_id: int) -> Case | None:
+    """The case of a take, None while it has not been measured. Raises NotFoundError."""
+    judged = assessing.judge(db, take_id)
+    if judged.assessment is None or judged.motion is None:
+        return None
+    _, analysis = assessing.analysis_of(db, judged.take, judged.clip)
+    if analysis is None:
+        return None
+    facts = assessing.judged_clip(db, judged.take, judged.clip)
+    start_s = float(judged.motion.t_s[0])
+    pictured = judged.clip.codec != assessing.LOG_CODEC
+    return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured)
+
+
+def ways(db: Connection, case: Case) -> Ways:
+    """Everything behind the remedies."""
+    take, clip, found = case.take, case.clip, case.assessment
+    reached = found.decision.remedy != "retake"
+    causes = found.causes.causes
+    return Ways(
+        rates=rate_readings(case.analysis, take.brief, fps=clip.fps, duration_s=clip.duration_s)
+        if case.pictured
+        else (),
+        curves={
+            kind: strengths
+            for kind in POLISHES
+            if (strengths := curve_of(case, found.decision.of(kind)))
+        },
+        hints=hints_for(
+            case.analysis,
+            take.brief,
+            focal_eq_mm=clip.focal_eq_mm,
+            fps=clip.fps,
+            lenses=_lenses(db, take),
+            rates_hz=_rates(db, take),
+            records=_records(db),
+            reached=reached,
+        ),
+        drill=drill_for(db, causes[0].key, take.drill_key) if causes else None,
+        drift_crop_pct=drift_crop_pct(case),
+    )
+
+
+def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
+    """The strengths of a polish over the stretch that it uses."""
+    brief, clip = case.take.brief, case.clip
+    if remedy.kind == "slow_polish" and remedy.rate == 1.0:
+        return ()
+    curve = _over(case, remedy, case.curve(remedy))
+    if curve is None:
+        return ()
+    return tuple(
+        Strength(
+            corner_hz=point.corner_hz,
+            crop_pct=point.crop_pct,
+            gust=seen_after(point, brief)[0],
+            peak=seen_after(point, brief)[1],
+            passes=passes(*seen_after(point, brief), brief),
+            within=point.crop_pct <= brief.most_crop_pct,
+            name=strength(point.crop_pct),
+            warnings=tuple(of_polish(brief, clip, curve, point, apart=case.analysis.motion.apart)),
+        )
+        for point in curve.points
+    )
+
+
+def _over(case: Case, remedy: Remedy, curve: PolishCurve | None) -> PolishCurve | None:
+    """The whole curve, or that of the one stretch that a remedy uses."""
+    if curve is None or remedy.kind == "polish":
+        return curve
+    if remedy.start_s is None or remedy.end_s is None:
+        return None if remedy.kind == "polish_lee" else curve
+    reading = case.analysis.reading(remedy.rate, step=remedy.step)
+    found = [
+        (index, stretch)
+        for index, shot in enumerate(reading.shots)
+        if shot.counted.any()
+        and (stretch := stretch_of(shot, remedy.start_s, remedy.end_s)) is not None
+    ]
+    # A stretch of one shot has a curve of its own; one over all of them has the whole.
+    return curve.part(*found[0]) if len(found) == 1 else curve
+
+
+def recipe(case: Case, wanted: Wanted) -> Recipe:
+    """The recipe of a remedy, with what was asked of it. Raises InvalidArgumentError."""
+    remedy = case.assessment.decision.of(wanted.remedy)
+    if remedy.start_s is None or remedy.end_s is None:
+        remedy = _opened(case, remedy)
+    found = recipe_of(remedy)
+    brief = case.take.brief
+    if wanted.rate is not None:
+        if wanted.remedy != "slow":
+            raise InvalidArgumentError(
+                "rate", wanted.rate, "only a slowed take has a rate to choose"
+            )
+        found = _at_rate(case, found, wanted.rate)
+    if wanted.corner_hz is not None:
+        curve = _over(case, remedy, case.curve(remedy))
+        points = () if curve is None else curve.points
+        point = next((one for one in points if one.corner_hz == wanted.corner_hz), None)
+        if curve is None or point is None:
+            rule = "it must be a strength of the curve"
+            raise InvalidArgumentError("corner_hz", wanted.corner_hz, rule)
+        found = at_strength(found, curve, point, brief)
+    if wanted.drift is not None:
+        if wanted.remedy not in DRIFT_KINDS:
+            raise InvalidArgumentError("drift", wanted.drift, "a polish needs the crop for itself")
+        room_pct = drift_crop_pct(case)
+        if not room_pct:
+            raise InvalidArgumentError("drift", wanted.drift, "the brief leaves no crop for it")
+        found = with_drift(found, wanted.drift, crop_pct=room_pct)
+    return predicted(found, case.analysis, case.clip, brief)
+
+
+def drift_crop_pct(case: Case) -> float:
+    """Crop that a desk-made move may take: what the brief leaves, and no more than looks like a
+    choice of framing; 0 where that is too little to be seen."""
+    left = min(MOST_DRIFT_PCT, case.take.brief.most_crop_pct)
+    return left if left >= LEAST_DRIFT_PCT else 0.0
+
+
+def preview_of(case: Case, found: Recipe) -> Recipe:
+    """The roughest few seconds of a recipe, with what they should read by themselves. No more
+    frames of a second on screen are shown than a screen shows."""
+    seconds = min(LONGEST_PREVIEW_S, LONGEST_ON_SCREEN_S * found.rate)
+    part = roughest(found, case.analysis.reading(), seconds=seconds)
+    if found.rate == 1.0:
+        step = max(1, math.ceil(case.clip.fps / MOST_SHOWN_HZ - 0.01))
+        part = replace(part, step=step)
+    return predicted(part, case.analysis, case.clip, case.take.brief)
+
+
+def _opened(case: Case, remedy: Remedy) -> Remedy:
+    """All of the take, for a remedy that is not open but is asked for all the same."""
+    if remedy.kind not in ("slow", "polish", "slow_polish"):
+        raise InvalidArgumentError("remedy", remedy.kind, "it uses no part of the film")
+    keep = case.assessment.decision.of("keep")
+    curve = case.curve(remedy)
+    point = None if curve is None or remedy.kind == "slow" else curve.points[0]
+    return replace(
+        remedy,
+        start_s=keep.start_s,
+        end_s=keep.end_s,
+        corner_hz=None if point is None else point.corner_hz,
+        crop_pct=0.0 if point is None else point.crop_pct,
+    )
+
+
+def _at_rate(case: Case, found: Recipe, rate: float) -> Recipe:
+    """All of the take at another even rate."""
+    base = case.take.brief.delivery_fps / case.clip.fps
+    step = round(rate / base)
+    if step < 1 or abs(step * base - rate) > SAME_RATE:
+        raise InvalidArgumentError("rate", rate, "only even rates can be rendered")
+    keep = case.assessment.decision.of("keep")
+    assert keep.start_s is not None
+    assert keep.end_s is not None
+    return replace(found, start_s=keep.start_s, end_s=keep.end_s, rate=step * base, step=step)
+
+
+def drill_for(db: Connection, cause: str, filed: str | None) -> Drill | None:
+    """A drill whose faults name a cause: the easier neighbour of the one it was filmed for where
+    that does, else the first of the library that needs nothing in the bag."""
+    library = drills.library(db)
+    fits = [drill for drill in library.values() if any(f.cause == cause for f in drill.faults)]
+    if not fits:
+        return None
+    own = library.get(filed) if filed is not None else None
+    near = [] if own is None else [own.easier, own.key, own.harder]
+    by_key = {drill.key: drill for drill in fits}
+    for key in near:
+        if key in by_key:
+            return by_key[key]
+    return min(fits, key=lambda drill: (len(drill.needs), _rank(drill, cause)))
+
+
+def _rank(drill: Drill, cause: str) -> int:
+    """Where among a drill's faults a cause stands: the first is what the drill is about."""
+    return next(index for index, fault in enumerate(drill.faults) if fault.cause == cause)
+
+
+def _lenses(db: Connection, take: TakeRow) -> list[Lens]:
+    """The kit's own lenses that fit the camera of a take, with its equivalent focal lengths."""
+    if take.setup_id is None:
+        return []
+    setup = kit.setup_by_id(db, take.setup_id)
+    parts = kit.parts_of(db, setup.ask)
+    factor = setup.focal_eq_mm / setup.ask.optics.focal_mm
+    return [
+        Lens(item.name, item.spec.focal_min_mm * factor, item.spec.focal_max_mm * factor)
+        for item in kit.items(db)
+        if isinstance(item.spec, KitLens)
+        and item.spec.mount == parts.camera.mount
+        and not item.archived
+        and (not item.typical or item.setups)
+    ]
+
+
+def _rates(db: Connection, take: TakeRow) -> list[float]:
+    """Frame rates that the camera of a take has."""
+    if take.setup_id is None:
+        return []
+    camera: Camera = kit.parts_of(db, kit.setup_by_id(db, take.setup_id).ask).camera
+    return sorted({rate for mode in camera.modes for rate in mode.rates_hz})
+
+
+def _records(db: Connection) -> list[Record]:
+    """What is on record, by set-up."""
+    names = {setup.id: setup.ask.name for setup in kit.setups(db)}
+    found: dict[str, list[tuple[float, float]]] = defaultdict(list)
+    for setup_id, speed, focal in takes.body_speeds(db, limit=RECORDS_OF):
+        found[names.get(setup_id, "No set-up")].append((speed, focal))
+    return [
+        Record(name, tuple(one[0] for one in rows), tuple(one[1] for one in rows))
+        for name, rows in found.items()
+    ]

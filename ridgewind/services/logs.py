@@ -1,0 +1,163 @@
+"""Motion logs: read, looked at before they are kept, kept by themselves or with a film."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.motion.path import Motion, clipped
+from ridgewind.core.motion.turn_rates import (
+    LogMapping,
+    LogTable,
+    TurnRates,
+    find_offset,
+    guess_mapping,
+    path_of_rates,
+    read_table,
+    turn_rates,
+)
+from ridgewind.core.shake import read_motion
+from ridgewind.library.library import Library
+from ridgewind.media.decode import Film
+from ridgewind.services import assessing
+from ridgewind.store import clips, database, jobs, motion_logs, takes
+from ridgewind.store.database import Connection
+
+METHOD = "turning-rates-1"
+SIZE_PX = (1920, 1080)
+"""Picture that a log without a film is judged for."""
+
+DRAWN_POINTS = 600
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class LogPreview:
+    """What would come of a log. t_s, deg_s: thinned for drawing; deg_s (m, 3) right, up and
+    clockwise. gust: at the focal length asked for, None where too little can be read."""
+
+    names: tuple[str, ...]
+    mapping: LogMapping
+    seconds: float
+    rate_hz: float
+    gaps: int
+    gust: float | None
+    t_s: Floats
+    deg_s: Floats
+
+
+def preview(
+    db: Connection, text: str, mapping: LogMapping | None, *, focal_eq_mm: float
+) -> LogPreview:
+    """Read a log with a mapping, the remembered one, or a guess. Raises LogError."""
+    table, mapping = _read(db, text, mapping)
+    rates = turn_rates(table, mapping)
+    motion = _path(rates, focal_eq_mm)
+    step = max(1, len(rates.t_s) // DRAWN_POINTS)
+    return LogPreview(
+        names=table.names,
+        mapping=mapping,
+        seconds=float(rates.t_s[-1]),
+        rate_hz=rates.rate_hz,
+        gaps=len(rates.gaps),
+        gust=read_motion(motion).gust(),
+        t_s=rates.t_s[::step],
+        deg_s=rates.deg_s[::step],
+    )
+
+
+def add_alone(
+    library: Library, db: Connection, *, name: str, text: str, mapping: LogMapping
+) -> int:
+    """Keep a log as a take without a picture; returns the take's id. Raises LogError."""
+    table = read_table(text)
+    rates = turn_rates(table, mapping)
+    imported = library.add(
+        db, io.BytesIO(text.encode()), file_name=f"{name}.csv", size_bytes=len(text), name=name
+    )
+    take = imported.take
+    motion = _path(rates, take.focal_eq_mm)
+    with database.atomic(db):
+        facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC)
+        clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
+        clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
+        jobs.finish(db, take.clip_id, "done")
+        motion_logs.remember(db, table.names, mapping)
+        assessing.summarise(db, take.id)
+    return take.id
+
+
+def attach(
+    library: Library,
+    db: Connection,
+    take_id: int,
+    *,
+    name: str,
+    text: str,
+    mapping: LogMapping,
+) -> None:
+    """Keep a log with a take's film, and find where in it it belongs. A film whose picture could
+    not be measured takes the log's path as its own. Raises LogError, MediaError."""
+    table = read_table(text)
+    rates = turn_rates(table, mapping)
+    take = takes.by_id(db, take_id)
+    motion = _path(rates, take.focal_eq_mm)
+    clip = clips.by_id(db, take.clip_id)
+    picture = clips.motion_of(db, clip.id)
+    offset = None
+    with database.atomic(db):
+        if picture is not None and clip.log_focal_eq_mm is None:
+            offset = find_offset(picture, motion)
+        else:
+            _measure_by_log(library, db, clip, motion, take.focal_eq_mm)
+        motion_logs.put(
+            db, clip.id, name=name, mapping=mapping, rate_hz=rates.rate_hz,
+            focal_eq_mm=take.focal_eq_mm, offset=offset, motion=motion,
+        )  # fmt: skip
+        motion_logs.remember(db, table.names, mapping)
+        for one in takes.of_clip(db, clip.id):
+            assessing.summarise(db, one.id)
+
+
+def _measure_by_log(
+    library: Library,
+    db: Connection,
+    clip: clips.ClipRow,
+    motion: Motion,
+    focal_eq_mm: float,
+) -> None:
+    with Film(library.originals / clip.file) as film:
+        facts = film.facts
+        picture = next(iter(film.pictures(lambda plane: plane)), None)
+    size = (facts.width, facts.height) if picture is None else picture.size
+    long_s = float(motion.t_s[-1])
+    part = clipped(motion, from_s=0.0, to_s=min(facts.duration_s or long_s, long_s))
+    part = replace(part, aspect=min(size) / max(size))
+    found = _facts(part, size, facts.codec)
+    clips.store_measurement(db, clip.id, facts=found, motion=part, method=METHOD)
+    clips.set_log_focal(db, clip.id, focal_eq_mm)
+    jobs.enqueue(db, clip.id)  # forgets the fault
+    jobs.finish(db, clip.id, "done")
+
+
+def _read(db: Connection, text: str, mapping: LogMapping | None) -> tuple[LogTable, LogMapping]:
+    table = read_table(text)
+    return table, mapping or motion_logs.remembered(db, table.names) or guess_mapping(table)
+
+
+def _path(rates: TurnRates, focal_eq_mm: float) -> Motion:
+    aspect = SIZE_PX[1] / SIZE_PX[0]
+    return path_of_rates(rates, focal_eq_mm=focal_eq_mm, aspect=aspect)
+
+
+def _facts(motion: Motion, size: tuple[int, int], codec: str) -> clips.ClipFactsRow:
+    step_s = float(np.median(np.diff(motion.t_s)))
+    return clips.ClipFactsRow(
+        width=max(size[0], 1), height=max(size[1], 1), fps=round(1.0 / step_s, 3),
+        variable_rate=False, duration_s=float(motion.t_s[-1] - motion.t_s[0]) + step_s,
+        claimed_s=None, frames=len(motion.t_s), codec=codec, has_sound=False, recorded_at=None,
+        file_focal_mm=None, file_focal_eq_mm=None, interlaced=False, bits_per_pixel=1.0,
+    )  # fmt: skip

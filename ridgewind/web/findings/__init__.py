@@ -1,0 +1,1 @@
+"""Findings: what the shooter's marks say."""

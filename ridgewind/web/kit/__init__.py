@@ -1,0 +1,1 @@
+"""Kit: cameras, lenses, supports, set-ups, and the bench."""

@@ -1,0 +1,1 @@
+"""Plan: briefs, drills, and sessions before they are run."""

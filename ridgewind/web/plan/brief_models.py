@@ -1,0 +1,58 @@
+"""Requests and responses of briefs."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from ridgewind.web.models import FeelName, ScreenName, Strict
+
+
+class Brief(Strict):
+    """Ranges are the core's; see ridgewind/core/brief.py."""
+
+    feel: FeelName
+    own_target: float | None = Field(description="Gust allowed, if moved")
+    screen: ScreenName
+    delivery_fps: float
+    delivery_width_px: int
+    delivery_height_px: int
+    wanted_s: float
+    keep_sound: bool
+    most_crop_pct: float
+    why: str
+
+
+class BriefAsk(Strict):
+    """A brief to be kept under a name."""
+
+    name: str = Field(min_length=1, max_length=120)
+    brief: Brief
+
+
+class BriefPath(BaseModel):
+    brief_id: int = Field(ge=1)
+
+
+class BriefItem(BaseModel):
+    """A named brief. takes: how many point at it. usual: new takes point at it."""
+
+    id: int
+    name: str
+    brief: Brief
+    target: float
+    typical: bool
+    archived: bool
+    usual: bool
+    takes: int
+
+
+class BriefList(BaseModel):
+    briefs: list[BriefItem]
+
+
+class BriefChanged(BaseModel):
+    """judged: takes that were judged again at once. left: takes that follow in a moment."""
+
+    item: BriefItem
+    judged: int
+    left: int

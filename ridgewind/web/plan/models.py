@@ -1,0 +1,46 @@
+"""Requests and responses of drills, and of a session before it is kept."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from ridgewind.core.practice.drill import Drill
+from ridgewind.core.practice.session import Ask, Session
+from ridgewind.web.models import Strict
+
+
+class DrillPath(BaseModel):
+    key: str = Field(pattern="^[a-z0-9-]{1,60}$")
+
+
+class DrillItem(BaseModel):
+    """shipped: stays as it is. due_on, last_on: ISO dates, null where it was never filmed.
+    ahead: ISO dates on which it falls due if it passes each time."""
+
+    drill: Drill
+    shipped: bool
+    archived: bool
+    due_on: str | None
+    last_on: str | None
+    overdue: float | None
+    ahead: list[str]
+    passes: int
+    takes: int
+
+
+class DrillList(BaseModel):
+    drills: list[DrillItem]
+    weakest: str | None
+    today: str
+
+
+class DrillAsk(Strict):
+    drill: Drill
+
+
+class PlanAsk(Strict):
+    ask: Ask
+
+
+class PlanAnswer(BaseModel):
+    plan: Session

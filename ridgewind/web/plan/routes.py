@@ -1,0 +1,87 @@
+"""Drills, what is due, the weeks ahead, and a session before it is kept."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.services import practising
+from ridgewind.store import database, drills, sessions
+from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.plan import models
+
+api = APIBlueprint("plan", __name__, url_prefix="/api")
+
+
+@api.get("/drills", responses={200: models.DrillList, **FAULTS})
+def list_drills() -> Response:
+    """The library, own drills first, with when each is due."""
+    with current().read() as db:
+        due = {one.key: one for one in practising.all_due(db)}
+        items = []
+        for row in drills.all_drills(db):
+            one = due.get(row.drill.key)
+            items.append(
+                {
+                    "drill": row.drill,
+                    "shipped": row.shipped,
+                    "archived": row.archived,
+                    "due_on": one and one.due_on,
+                    "last_on": one and one.last_on,
+                    "overdue": one and one.due.overdue,
+                    "ahead": list(one.ahead) if one else [],
+                    "passes": one.passes if one else 0,
+                    "takes": one.takes if one else 0,
+                }
+            )
+        weakest = sessions.weakest_band(db, limit=practising.WEAKEST_OF)
+    today = practising.iso(practising.today())
+    body = {"drills": items, "weakest": weakest, "today": today}
+    return answered(models.DrillList.model_validate(body))
+
+
+@api.put("/drills/<string:key>", responses={200: models.DrillAsk, **FAULTS})
+def keep_drill(path: models.DrillPath, body: models.DrillAsk) -> Response:
+    """Keep a drill of one's own, new or changed."""
+    if body.drill.key != path.key:
+        raise InvalidArgumentError("key", body.drill.key, "it must be the address's own")
+    with current().read() as db, database.atomic(db):
+        drills.put(db, body.drill)
+    return answered(body)
+
+
+@api.post("/drills/<string:key>/archive", responses={200: models.DrillAsk, **FAULTS})
+def archive_drill(path: models.DrillPath) -> Response:
+    """Put a drill away."""
+    return _archive(path.key, archived=True)
+
+
+@api.post("/drills/<string:key>/restore", responses={200: models.DrillAsk, **FAULTS})
+def restore_drill(path: models.DrillPath) -> Response:
+    """Bring a drill back."""
+    return _archive(path.key, archived=False)
+
+
+def _archive(key: str, *, archived: bool) -> Response:
+    with current().read() as db:
+        with database.atomic(db):
+            drills.set_archived(db, key, archived=archived)
+        return answered(models.DrillAsk(drill=drills.by_key(db, key).drill))
+
+
+@api.post("/sessions/plan", responses={200: models.PlanAnswer, **FAULTS})
+def plan_session(body: models.PlanAsk) -> Response:
+    """Build a session; nothing is kept."""
+    with current().read() as db:
+        return answered(models.PlanAnswer(plan=practising.plan(db, body.ask)))
+
+
+@api.get("/practice.ics")
+def calendar() -> Response:
+    """The weeks ahead, for any calendar."""
+    with current().read() as db:
+        text = practising.calendar(db)
+    reply = Response(text, mimetype="text/calendar")
+    reply.headers["Content-Disposition"] = 'attachment; filename="ridgewind-practice.ics"'
+    return reply

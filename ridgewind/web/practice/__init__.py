@@ -1,0 +1,1 @@
+"""Practice: sessions and their takes, and which film belongs to which."""

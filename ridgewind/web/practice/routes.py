@@ -1,0 +1,137 @@
+"""Drills, what is due, sessions and their takes."""
+
+from __future__ import annotations
+
+from http import HTTPStatus
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.kit.bench import usual_bench
+from ridgewind.services import filing, practising
+from ridgewind.store import database, drills, kit, sessions
+from ridgewind.store.database import Connection
+from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.practice import models
+
+api = APIBlueprint("practice", __name__, url_prefix="/api")
+
+MOST_SESSIONS = 60
+
+
+@api.get("/sessions", responses={200: models.SessionList, **FAULTS})
+def list_sessions() -> Response:
+    """The newest sessions."""
+    with current().read() as db:
+        rows = sessions.recent(db, limit=MOST_SESSIONS)
+    return answered(models.SessionList(sessions=[_item(row) for row in rows]))
+
+
+@api.post("/sessions", responses={201: models.SessionDetail, **FAULTS})
+def add_session(body: models.SessionAsk) -> Response:
+    """Keep a planned session."""
+    with current().read() as db:
+        library = drills.library(db, archived=True)
+        for block in body.plan.blocks:
+            known = library.get(block.drill_key)
+            if known is None or not set(block.order) <= {one.key for one in known.variations}:
+                raise InvalidArgumentError("plan", block.drill_key, "it names an unknown drill")
+        if not body.plan.blocks:
+            raise InvalidArgumentError("plan", 0, "it holds no drill; give it more minutes")
+        with database.atomic(db):
+            setup_id = body.setup_id or kit.usual_setup_id(db)
+            session_id = sessions.add(
+                db, name=body.name.strip(), ask=body.ask, plan=body.plan, setup_id=setup_id
+            )
+        return answered(_detail(db, session_id), HTTPStatus.CREATED)
+
+
+@api.get("/sessions/<int:session_id>", responses={200: models.SessionDetail, **FAULTS})
+def one_session(path: models.SessionPath) -> Response:
+    """A session with its drills and the checks before rolling."""
+    with current().read() as db:
+        return answered(_detail(db, path.session_id))
+
+
+@api.post("/sessions/<int:session_id>/accept", responses={200: models.SessionDetail, **FAULTS})
+def accept_cautions(path: models.SessionPath) -> Response:
+    """The cautions were read."""
+    with current().read() as db:
+        with database.atomic(db):
+            sessions.accept(db, path.session_id)
+        return answered(_detail(db, path.session_id))
+
+
+@api.post("/sessions/<int:session_id>/end", responses={200: models.SessionDetail, **FAULTS})
+def end_session(path: models.SessionPath, body: models.EndAsk) -> Response:
+    """Close a session, or open it again; everything filmed stays."""
+    with current().read() as db:
+        with database.atomic(db):
+            sessions.end(db, path.session_id, ended=body.ended)
+        return answered(_detail(db, path.session_id))
+
+
+@api.patch(
+    "/sessions/<int:session_id>/takes/<int:position>",
+    responses={200: models.SessionDetail, **FAULTS},
+)
+def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
+    """Say what became of a take: filmed or skipped, how it felt, which film it is."""
+    given = body.model_fields_set
+    with current().read() as db:
+        with database.atomic(db):
+            if body.state is not None:
+                sessions.set_state(
+                    db, path.session_id, path.position, body.state, filmed_at=body.filmed_at
+                )
+            notes = {name: getattr(body, name) for name in sessions.NOTE_FIELDS if name in given}
+            sessions.set_notes(db, path.session_id, path.position, notes)
+            if "take_id" in given:
+                filing.file_film(db, path.session_id, path.position, body.take_id)
+        return answered(_detail(db, path.session_id))
+
+
+@api.get("/sessions/<int:session_id>/matches", responses={200: models.Proposals, **FAULTS})
+def matches(path: models.SessionPath) -> Response:
+    """Which loose films could belong to which takes, with certainty and reason."""
+    with current().read() as db:
+        found = filing.proposals(db, path.session_id)
+    values = {name: getattr(found, name) for name in models.Proposals.model_fields}
+    return answered(models.Proposals.model_validate(values))
+
+
+@api.get("/sessions/<int:session_id>/slates/<int:position>.svg")
+def slate(path: models.SessionTakePath) -> Response:
+    """The code to film before a take."""
+    with current().read() as db:
+        drawing = practising.slate_svg(db, path.session_id, path.position)
+    return Response(drawing, mimetype="image/svg+xml")
+
+
+def _detail(db: Connection, session_id: int) -> models.SessionDetail:
+    session = sessions.by_id(db, session_id)
+    library = drills.library(db, archived=True)
+    keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
+    found = {key: library[key] for key in keys if key in library}
+    checks, cadence_hz = {}, usual_bench().move.cadence_hz
+    if session.setup_id is not None:
+        cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
+        checks = {
+            key: practising.checks(db, session.setup_id, drill) for key, drill in found.items()
+        }
+    return models.SessionDetail.model_validate(
+        {
+            "session": _item(session),
+            "drills": found,
+            "checks": checks,
+            "cadence_hz": cadence_hz,
+        }
+    )
+
+
+def _item(row: sessions.SessionRow) -> models.SessionItem:
+    fields = models.SessionTake.model_fields
+    values = {name: getattr(row, name) for name in models.SessionItem.model_fields}
+    values["takes"] = [{name: getattr(take, name) for name in fields} for take in row.takes]
+    return models.SessionItem.model_validate(values)

@@ -1,0 +1,1 @@
+"""Settings: what a remedy's costs weigh, and what was cleared from the disk."""

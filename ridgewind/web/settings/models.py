@@ -1,0 +1,47 @@
+"""Requests and responses of the settings."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from ridgewind.core.judge.cost import HEAVIEST
+from ridgewind.web.models import Strict
+
+
+class ClearedLine(BaseModel):
+    """A film whose original was put aside. gone_on: the day after which it is gone for good; null
+    where it is gone."""
+
+    clip_id: int
+    name: str
+    size_bytes: int
+    gone_on: str | None
+
+
+class ClearedAnswer(BaseModel):
+    """rejected: films that could be cleared, and their size. aside: those that were."""
+
+    rejected: int
+    rejected_bytes: int
+    aside: list[ClearedLine]
+    aside_bytes: int
+
+
+class ClipPath(BaseModel):
+    clip_id: int = Field(ge=1)
+
+
+class WeightsBody(Strict):
+    """How much each part of a cost matters, 1 is usual."""
+
+    seconds: float = Field(ge=0, le=HEAVIEST)
+    crop: float = Field(ge=0, le=HEAVIEST)
+    sharpness: float = Field(ge=0, le=HEAVIEST)
+    sound: float = Field(ge=0, le=HEAVIEST)
+    desk: float = Field(ge=0, le=HEAVIEST)
+
+
+class WeightsAnswer(BaseModel):
+    weights: WeightsBody
+    usual: WeightsBody
+    left: int = Field(description="Takes that are still to be judged again")

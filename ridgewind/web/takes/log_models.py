@@ -1,0 +1,75 @@
+"""Requests and responses of motion logs."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ridgewind.core.motion.turn_rates import LogMapping
+from ridgewind.web.models import Strict
+
+MOST_CHARACTERS = 200_000_000
+
+
+Sign = Literal[1, -1]
+
+
+class Mapping(Strict):
+    """What each column of a log is; see ridgewind/core/motion/log.py."""
+
+    time: str
+    pan: str
+    tilt: str
+    roll: str
+    time_unit: Literal["s", "ms", "us", "ns"]
+    rate_unit: Literal["rad_s", "deg_s"]
+    pan_sign: Sign
+    tilt_sign: Sign
+    roll_sign: Sign
+
+    def core(self) -> LogMapping:
+        return LogMapping(**self.model_dump())
+
+
+class LogPreviewAsk(Strict):
+    text: str = Field(max_length=MOST_CHARACTERS)
+    mapping: Mapping | None = Field(description="null: as remembered, or as guessed")
+    focal_eq_mm: float = Field(ge=1, le=3000)
+
+
+class LogPreview(BaseModel):
+    names: list[str]
+    mapping: Mapping
+    seconds: float
+    rate_hz: float
+    gaps: int
+    gust: float | None
+    t_s: list[float]
+    pan_deg_s: list[float]
+    tilt_deg_s: list[float]
+    roll_deg_s: list[float]
+
+
+class LogAsk(Strict):
+    """take_id: whose film the log belongs to; null for a take without a picture."""
+
+    name: str = Field(min_length=1, max_length=120)
+    text: str = Field(max_length=MOST_CHARACTERS)
+    mapping: Mapping
+    take_id: int | None
+
+
+class LogLines(BaseModel):
+    """A film's log beside its picture: speeds of pan, percent of the long side a second, at the
+    film's times. offset_s: None where the picture could not be measured."""
+
+    name: str
+    rate_hz: float
+    offset_s: float | None
+    certainty: float | None
+    correlation: float | None
+    picture_s: list[float]
+    picture_pan: list[float]
+    log_s: list[float]
+    log_pan: list[float]

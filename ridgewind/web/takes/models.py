@@ -1,0 +1,344 @@
+"""Requests and responses of the list and of one take."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ridgewind.web.models import FeelName, JobState, NamedLink, Strict
+from ridgewind.web.plan.brief_models import Brief
+
+RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]
+ChoiceName = Literal["keep", "reject", "retake"]
+SortName = Literal["imported", "recorded", "name", "gust", "length"]
+BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
+
+
+class Fault(BaseModel):
+    """Why a take could not be measured."""
+
+    code: str
+    what: str
+    next_step: str
+
+
+class TakeLine(BaseModel):
+    """A take in the list. ridge: base64 of the small drawing, 48 columns of 5 heights."""
+
+    id: int
+    name: str
+    imported_at: str
+    recorded_at: str | None
+    duration_s: float | None
+    fps: float | None
+    feel: FeelName
+    target: float
+    gust: float | None
+    peak_gust: float | None
+    remedy: RemedyName | None
+    ridge: str
+    state: JobState
+    progress: float | None
+    fault: Fault | None
+    choice: ChoiceName | None = Field(description="What the shooter settled")
+
+
+class TakePage(BaseModel):
+    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
+    stale: takes still to be judged again after a brief has changed."""
+
+    takes: list[TakeLine]
+    total: int
+    all: int
+    busy: int
+    stale: int
+
+
+class ListQuery(Strict):
+    sort: SortName = "imported"
+    descending: bool = True
+    remedy: RemedyName | Literal["none"] | None = None
+    feel: FeelName | None = None
+    text: str | None = Field(default=None, max_length=120)
+    offset: int = Field(default=0, ge=0)
+    limit: int = Field(default=100, ge=1, le=200)
+
+
+class ImportQuery(Strict):
+    name: str = Field(min_length=1, max_length=300, description="The file's name")
+
+
+class TakePath(BaseModel):
+    take_id: int = Field(ge=1)
+
+
+class ImportAnswer(BaseModel):
+    """duplicate: this very film was here already; take is the one that holds it."""
+
+    take: TakeLine
+    duplicate: bool
+
+
+class ClipFacts(BaseModel):
+    """width, height: px as displayed. claimed_s: what the file says where it ends early."""
+
+    width: int
+    height: int
+    fps: float
+    variable_rate: bool
+    duration_s: float
+    claimed_s: float | None
+    frames: int
+    codec: str
+    has_sound: bool
+    size_bytes: int
+    start_s: float
+    file_focal_mm: float | None
+    file_focal_eq_mm: float | None
+    interlaced: bool
+    from_log: bool = Field(description="The path comes from turning rates, not from a picture")
+    starved: bool = Field(description="Compressed so much that fine shake may be lost")
+    apart: float = Field(description="Share of what is followed that moves otherwise, 0 to 1")
+    repeated: float = Field(description="Share of frames that show the one before again")
+
+
+class BandReading(BaseModel):
+    """excursion_pct, excursion_arcmin: root mean square of pan and tilt together."""
+
+    name: BandName
+    share: float | None
+    excursion_pct: float | None
+    excursion_arcmin: float | None
+    strongest_hz: float | None
+
+
+CauseName = Literal[
+    "footfalls", "weight_shift", "tremor", "buzz", "breath", "swing", "wander", "jerk"
+]
+DirectionName = Literal["right", "left", "up", "down", "clockwise", "anticlockwise", "in", "out"]
+
+
+class CauseLine(BaseModel):
+    """A cause of the shake. share: of S². certainty: 0 to 1. change: the one thing to try."""
+
+    key: CauseName
+    name: str
+    band: BandName
+    share: float
+    certainty: float
+    evidence: str
+    change: str
+
+
+class StepsLine(BaseModel):
+    cadence_hz: float
+    evenness: float
+    hardness: float
+
+
+class FatigueLine(BaseModel):
+    growth: float
+    passes_at_s: float | None
+
+
+class JoinLine(BaseModel):
+    speed_pct_s: float
+    direction: DirectionName | None
+
+
+class MoveLine(BaseModel):
+    """The move that was meant; see ridgewind/core/moves/move.py. line: pan and tilt of its two
+    ends, percent of the long side, as in the path."""
+
+    kind: Literal["pan", "tilt", "roll", "push"]
+    direction: DirectionName
+    start_s: float
+    end_s: float
+    extent: float
+    extent_deg: float | None
+    evenness: float
+    reversals: int
+    cross_pct: float
+    dip_pct: float
+    ease_in_s: float
+    ease_out_s: float
+    line: list[list[float]]
+
+
+class MoveAnswer(BaseModel):
+    """move: null where the camera was held. wander_pct: how far the frame wandered."""
+
+    move: MoveLine | None
+    wander_pct: float
+    entry: JoinLine
+    exit: JoinLine
+
+
+class SubjectMark(Strict):
+    """Where a subject is at a moment: x, y from the picture's upper left, 0 to 1."""
+
+    at_s: float = Field(ge=0)
+    x: float = Field(ge=0, le=1)
+    y: float = Field(ge=0, le=1)
+
+
+class SubjectAnswer(BaseModel):
+    """How near the middle of the picture a marked subject stayed, over the move or all of the
+    take, and where it was: percent of the long side from the middle, right and down."""
+
+    rms_pct: float | None
+    worst_pct: float | None
+    worst_s: float | None
+    followed: float
+    t_s: list[float]
+    x_pct: list[float | None]
+    y_pct: list[float | None]
+
+
+class PeakLine(BaseModel):
+    hz: float
+    part: Literal["pan", "tilt", "roll", "zoom"]
+    share: float
+
+
+class SpectrumColumns(BaseModel):
+    """Weighted speed by frequency, of the shot that shakes most. speed: per part (pan, tilt,
+    roll, zoom), root mean square in percent a second within each step of hz."""
+
+    hz: list[float]
+    speed: list[list[float]]
+    peaks: list[PeakLine]
+
+
+class Stretch(BaseModel):
+    start_s: float
+    end_s: float
+    gust: float
+
+
+class ShotLine(BaseModel):
+    start_s: float
+    end_s: float
+    gust: float | None
+    reason: str | None
+
+
+class RemedyLine(BaseModel):
+    remedy: RemedyName
+    passes: bool
+    gust: float | None
+    peak_gust: float | None
+    start_s: float | None
+    end_s: float | None
+    rate: float
+    plays_s: float | None
+    crop_pct: float
+    corner_hz: float | None = Field(description="What is slower is kept by the polish")
+    cost: str
+    points: float = Field(description="The same on the scale of docs/guide.md")
+    warnings: list[str]
+    reason: str
+
+
+class TraceColumns(BaseModel):
+    """Columns of equal length. shares: five lists, drift first."""
+
+    t_s: list[float]
+    gust: list[float | None]
+    shares: list[list[float]]
+    trusted: list[bool]
+
+
+class PathColumns(BaseModel):
+    """The path thinned for drawing over the picture."""
+
+    t_s: list[float]
+    pan_pct: list[float | None]
+    tilt_pct: list[float | None]
+    meant_s: list[float] = Field(description="Times of the path that was meant")
+    meant_pan_pct: list[float | None]
+    meant_tilt_pct: list[float | None]
+
+
+class Judgement(BaseModel):
+    """Everything that depends on the brief. Times are seconds of the browser copy."""
+
+    gust: float | None
+    peak_gust: float | None
+    floor_gust: float | None
+    body_deg_s: float | None
+    target: float
+    trusted_share: float
+    bands: list[BandReading]
+    causes: list[CauseLine]
+    steps: StepsLine | None
+    fatigue: FatigueLine | None
+    move: MoveAnswer | None
+    lee: Stretch | None
+    shots: list[ShotLine]
+    remedies: list[RemedyLine]
+    verdict: RemedyName
+    text: str
+    trace: TraceColumns
+
+
+class TakeSetup(BaseModel):
+    """The set-up of a take: its lens, and how it says the camera recorded."""
+
+    id: int
+    name: str
+    typical: bool
+    focal_mm: float
+    focal_eq_mm: float
+    width_px: int
+    height_px: int
+    rate_hz: float
+
+
+class TakeChange(Strict):
+    """What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
+    the set-up's."""
+
+    brief_id: int | None = None
+    setup_id: int | None = None
+    own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
+    whole: bool = Field(default=False, description="Judge all of the film again")
+
+
+class TakePart(BaseModel):
+    """The part of its film that is judged, s of the browser copy. trimmed: its slate and
+    count-in are left out; otherwise it is all between two slates."""
+
+    from_s: float
+    to_s: float
+    trimmed: bool
+
+
+class TakeDetail(BaseModel):
+    """judgement is null while the take has not been measured. brief_link: the named brief it
+    points at, null where its brief is its own; brief_parent: the one its own departed from."""
+
+    take: TakeLine
+    brief: Brief
+    brief_link: NamedLink | None
+    brief_parent: NamedLink | None
+    setup: TakeSetup | None
+    focal_eq_mm: float
+    own_focal_eq_mm: float | None
+    part: TakePart | None
+    clip: ClipFacts | None
+    log: str | None = Field(description="Name of the motion log that belongs to its film")
+    judgement: Judgement | None
+    marked: bool | None = Field(description="Smooth enough to the shooter's own eye")
+    cleared: bool = Field(description="Its original was cleared from the disk")
+    before_id: int | None
+    after_id: int | None
+
+
+class FilmPart(BaseModel):
+    """A take's part of its film, s of the browser copy; to_s: null for all of it."""
+
+    take_id: int
+    from_s: float
+    to_s: float | None

@@ -1,0 +1,262 @@
+"""Rows and readings to response models. Missing samples become null; NaN never leaves."""
+
+from __future__ import annotations
+
+import base64
+import math
+from dataclasses import asdict
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.remedy import Remedy
+from ridgewind.core.kit.items import Camera
+from ridgewind.core.motion.follow import SubjectPath, centring_of
+from ridgewind.core.motion.path import Motion
+from ridgewind.core.moves.move import MoveReading
+from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.spectrum import Spectrum, peaks_of
+from ridgewind.core.shake.trace import Trace
+from ridgewind.core.units import pct_to_arcmin
+from ridgewind.films.measuring import compression_trust
+from ridgewind.services.assessing import Judged
+from ridgewind.store.clips import ClipRow
+from ridgewind.store.kit import SetupRow
+from ridgewind.store.takes import TakeRow
+from ridgewind.web.takes import models
+
+PATH_POINTS, MEANT_POINTS = 4000, 400
+SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
+
+
+def take_line(take: TakeRow) -> models.TakeLine:
+    fault = None
+    if take.error_code is not None:
+        fault = models.Fault(
+            code=take.error_code, what=take.error_what or "", next_step=take.error_next or ""
+        )
+    return models.TakeLine.model_validate(
+        {
+            "id": take.id,
+            "name": take.name,
+            "imported_at": take.imported_at,
+            "recorded_at": take.recorded_at,
+            "duration_s": take.duration_s,
+            "fps": take.fps,
+            "feel": take.brief.feel,
+            "target": take.brief.target,
+            "gust": take.gust,
+            "peak_gust": take.peak_gust,
+            "remedy": take.remedy,
+            "ridge": base64.b64encode(take.ridge).decode(),
+            "state": take.state,
+            "progress": take.progress,
+            "fault": fault,
+            "choice": take.choice,
+        }
+    )
+
+
+def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
+    mode = camera.modes[row.ask.optics.mode]
+    return models.TakeSetup(
+        id=row.id,
+        name=row.ask.name,
+        typical=row.typical,
+        focal_mm=row.ask.optics.focal_mm,
+        focal_eq_mm=row.focal_eq_mm,
+        width_px=mode.width_px,
+        height_px=mode.height_px,
+        rate_hz=row.ask.optics.rate_hz,
+    )
+
+
+def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:
+    values = {name: getattr(clip, name, None) for name in models.ClipFacts.model_fields}
+    bits, fps = clip.bits_per_pixel, clip.fps
+    values |= {
+        "start_s": _start(motion),
+        "interlaced": bool(clip.interlaced),
+        "from_log": clip.log_focal_eq_mm is not None,
+        "starved": bits is not None and fps is not None and compression_trust(bits, fps=fps) < 1.0,
+        "apart": motion.apart,
+        "repeated": motion.repeated,
+    }
+    return models.ClipFacts.model_validate(values)
+
+
+def judgement(judged: Judged) -> models.Judgement | None:
+    """The judgement of a take, or None while it has not been measured."""
+    if judged.assessment is None or judged.trace is None or judged.motion is None:
+        return None
+    found, start_s, brief = judged.assessment, _start(judged.motion), judged.take.brief
+    return models.Judgement.model_validate(
+        {
+            "gust": found.gust,
+            "peak_gust": found.peak_gust,
+            "floor_gust": found.floor_gust,
+            "body_deg_s": found.body_deg_s,
+            "target": brief.target,
+            "trusted_share": found.reading.trusted_share,
+            "bands": [_band(band, judged.take.focal_eq_mm) for band in found.bands],
+            "causes": [asdict(cause) for cause in found.causes.causes],
+            "steps": found.causes.steps and asdict(found.causes.steps),
+            "fatigue": found.causes.fatigue and asdict(found.causes.fatigue),
+            "move": _move(found.move, start_s),
+            "lee": _lee(found, start_s),
+            "shots": [
+                {
+                    "start_s": shot.start_s - start_s,
+                    "end_s": shot.end_s - start_s,
+                    "gust": shot.gust(screen_deg=brief.screen_deg),
+                    "reason": shot.reason,
+                }
+                for shot in found.reading.shots
+            ],
+            "remedies": [
+                remedy_line(remedy, start_s).model_dump() for remedy in found.decision.remedies
+            ],
+            "verdict": found.decision.remedy,
+            "text": found.decision.text,
+            "trace": trace_columns(judged.trace, start_s),
+        }
+    )
+
+
+def remedy_line(remedy: Remedy, start_s: float) -> models.RemedyLine:
+    values = {name: getattr(remedy, name, None) for name in models.RemedyLine.model_fields}
+    return models.RemedyLine.model_validate(
+        values
+        | {
+            "remedy": remedy.kind,
+            "peak_gust": remedy.peak,
+            "start_s": _shifted(remedy.start_s, start_s),
+            "end_s": _shifted(remedy.end_s, start_s),
+        }
+    )
+
+
+def path_columns(motion: Motion, move: MoveReading | None) -> models.PathColumns:
+    """The path for drawing, at most PATH_POINTS of its frames, and the one that was meant."""
+    step = max(1, len(motion.t_s) // PATH_POINTS)
+    meant_s = np.zeros(0) if move is None else move.t_s - _start(motion)
+    meant = np.zeros((0, 2)) if move is None else move.intended
+    coarse = max(1, len(meant_s) // MEANT_POINTS)
+    return models.PathColumns(
+        t_s=_numbers(motion.t_s[::step] - _start(motion), 4),
+        pan_pct=_numbers(motion.pan_pct[::step], 4),
+        tilt_pct=_numbers(motion.tilt_pct[::step], 4),
+        meant_s=np.round(meant_s[::coarse], 3).tolist(),
+        meant_pan_pct=_numbers(meant[::coarse, 0], 3),
+        meant_tilt_pct=_numbers(meant[::coarse, 1], 3),
+    )
+
+
+def spectrum_columns(spectrum: Spectrum) -> models.SpectrumColumns:
+    """A spectrum for drawing: up to SPECTRUM_HZ, in at most SPECTRUM_POINTS steps."""
+    shown = spectrum.between(0.0, SPECTRUM_HZ)
+    power, hz = spectrum.power[shown], spectrum.hz[shown]
+    step = max(1, -(-len(hz) // SPECTRUM_POINTS))
+    starts = np.arange(0, len(hz), step)
+    speed = np.sqrt(np.add.reduceat(power, starts, axis=0))
+    return models.SpectrumColumns(
+        hz=np.round(hz[np.minimum(starts + step // 2, len(hz) - 1)], 3).tolist(),
+        speed=[np.round(column, 5).tolist() for column in speed.T],
+        peaks=[
+            models.PeakLine.model_validate(asdict(peak))
+            for peak in peaks_of(spectrum, most=MOST_PEAKS)
+        ],
+    )
+
+
+def subject_answer(path: SubjectPath | None, judged: Judged) -> models.SubjectAnswer:
+    """Centring over the move, or over all that is judged where the camera was held."""
+    if path is None:
+        return models.SubjectAnswer(
+            rms_pct=None, worst_pct=None, worst_s=None, followed=0.0, t_s=[], x_pct=[], y_pct=[]
+        )
+    from_s, to_s = judged.take.judged_part or (0.0, math.inf)
+    assessment = judged.assessment
+    move = None if assessment is None or assessment.move is None else assessment.move.move
+    if move is not None and judged.motion is not None:
+        start_s = _start(judged.motion)
+        from_s, to_s = move.start_s - start_s, move.end_s - start_s
+    found = centring_of(path, from_s=from_s, to_s=to_s)
+    step = max(1, len(path.t_s) // PATH_POINTS)
+    return models.SubjectAnswer(
+        rms_pct=found and found.rms_pct,
+        worst_pct=found and found.worst_pct,
+        worst_s=found and found.worst_s,
+        followed=0.0 if found is None else found.followed,
+        t_s=np.round(path.t_s[::step], 3).tolist(),
+        x_pct=_numbers(path.x_pct[::step], 3),
+        y_pct=_numbers(path.y_pct[::step], 3),
+    )
+
+
+def _move(found: MoveReading | None, start_s: float) -> dict[str, object] | None:
+    if found is None:
+        return None
+    move = None
+    if found.move is not None:
+        values = asdict(found.move)
+        move = values | {
+            "start_s": found.move.start_s - start_s,
+            "end_s": found.move.end_s - start_s,
+        }
+    return {
+        "move": move,
+        "wander_pct": found.wander_pct,
+        "entry": asdict(found.entry),
+        "exit": asdict(found.exit),
+    }
+
+
+def _start(motion: Motion) -> float:
+    return float(motion.t_s[0])
+
+
+def _shifted(t_s: float | None, start_s: float) -> float | None:
+    return None if t_s is None else max(0.0, t_s - start_s)
+
+
+def _lee(found: Assessment, start_s: float) -> dict[str, float] | None:
+    if found.lee is None:
+        return None
+    return {
+        "start_s": found.lee.start_s - start_s,
+        "end_s": found.lee.end_s - start_s,
+        "gust": found.lee.gust,
+    }
+
+
+def _band(band: Band, focal_eq_mm: float) -> dict[str, object]:
+    both = None if band.excursion is None else math.hypot(*band.excursion[:2])
+    return {
+        "name": band.name,
+        "share": band.share,
+        "excursion_pct": both,
+        "excursion_arcmin": None if both is None else pct_to_arcmin(both, focal_eq_mm=focal_eq_mm),
+        "strongest_hz": band.strongest_hz,
+    }
+
+
+def trace_columns(line: Trace, start_s: float) -> dict[str, object]:
+    return {
+        "t_s": _numbers(line.t_s - start_s, 3),
+        "gust": _numbers(line.gust, 3),
+        "shares": [_numbers(column, 4) for column in line.shares.T],
+        "trusted": line.trusted.tolist(),
+    }
+
+
+def _numbers(values: NDArray[np.float64], digits: int) -> list[float | None]:
+    rounded = np.round(values, digits).tolist()
+    return [value if math.isfinite(value) else None for value in rounded]
+
+
+def film_part(take: TakeRow) -> models.FilmPart:
+    """Which part of its film a take is."""
+    from_s, to_s = take.judged_part or (0.0, None)
+    return models.FilmPart(take_id=take.id, from_s=from_s, to_s=to_s)

@@ -1,1 +1,0 @@
-"""Long work: the measuring pass, the persistent queue and its tasks."""

@@ -1,0 +1,98 @@
+"""Motion logs of the stand-in camera: alone, beside a film, and in place of a picture."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import cv2
+import numpy as np
+import pytest
+
+from ridgewind.core.motion.turn_rates import LogError
+from ridgewind.core.shake import read_motion
+from ridgewind.jobs.measure import measure_clip
+from ridgewind.services import assessing
+from ridgewind.services import logs as work
+from ridgewind.standin.body import Technique
+from ridgewind.standin.camera import Recipe, film, plan, true_path
+from ridgewind.standin.pose import facing
+from ridgewind.standin.turning import turning_log
+from ridgewind.store import clips, database, motion_logs, takes
+from tests.conftest import write_film
+
+# No travel, which a log of turning cannot hold: breath and sway are left out.
+HAND = Technique(contacts=1, elbows_in=False, sway=0.0, breath=0.0)
+RECIPE = Recipe("ridge", "hold", HAND, 26.0, size=(480, 270), fps=30.0, seconds=4.0, seed=4)
+
+
+def log_text(recipe=RECIPE, before_s=0.0):
+    return turning_log(plan(recipe), starts_before_s=before_s, ends_after_s=0.5)
+
+
+def bring_in(library, db, path) -> int:
+    with path.open("rb") as stream:
+        take = library.add(db, stream, file_name=path.name, size_bytes=None).take
+    measure_clip(library, take.clip_id)
+    return take.id
+
+
+def mapping_of(db, text):
+    return work.preview(db, text, None, focal_eq_mm=26.0).mapping
+
+
+def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
+    text = log_text()
+    take_id = work.add_alone(library, db, name="Phone", text=text, mapping=mapping_of(db, text))
+    take = takes.by_id(db, take_id)
+    assert (take.name, take.state, take.error_code) == ("Phone", "done", None)
+    long = replace(RECIPE, seconds=4.5, fps=200.0)
+    # The turning of the hand alone: far away, its travel does not show.
+    true = read_motion(true_path(plan(long), facing(2000.0))).gust()
+    focal = take.focal_eq_mm / 26.0
+    assert take.gust == pytest.approx(true + 1.25 * np.log2(focal), abs=0.1)
+    slow = assessing.judge(db, take_id).assessment.decision.remedies[2]
+    assert "Not open" in slow.reason
+    with database.atomic(db):
+        takes.set_own_focal(db, take_id, 2 * take.focal_eq_mm)
+    longer = assessing.summarise(db, take_id).assessment
+    assert longer.gust == pytest.approx(take.gust + 1.25, abs=0.15)
+
+
+def test_a_log_finds_its_place_in_a_film(library, db, tmp_path):
+    film(RECIPE, tmp_path / "take.mp4")
+    take_id = bring_in(library, db, tmp_path / "take.mp4")
+    gust = takes.by_id(db, take_id).gust
+    text = log_text(before_s=1.37)
+    work.attach(library, db, take_id, name="Log", text=text, mapping=mapping_of(db, text))
+    kept = motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id)
+    assert kept.offset.seconds == pytest.approx(-1.37, abs=0.02)
+    assert kept.offset.correlation > 0.9
+    assert kept.offset.certainty > 0.5
+    assert kept.rate_hz == pytest.approx(200, rel=0.01)
+    assert takes.by_id(db, take_id).gust == gust  # the picture keeps the say
+    library.forget(db, take_id)
+
+
+def test_a_film_that_cannot_be_measured_takes_the_logs_path(library, db, tmp_path):
+    blank = [np.full((270, 480), 128, np.uint8)] * 100
+    path = write_film(tmp_path / "blank.mp4", [cv2.GaussianBlur(one, (3, 3), 0) for one in blank])
+    take_id = bring_in(library, db, path)
+    assert takes.by_id(db, take_id).error_code == "not_measurable_detail"
+    text = log_text()
+    work.attach(library, db, take_id, name="Log", text=text, mapping=mapping_of(db, text))
+    take = takes.by_id(db, take_id)
+    assert (take.state, take.error_code) == ("done", None)
+    assert take.gust > 4
+    assert take.duration_s == pytest.approx(100 / 30, abs=0.1)
+    clip = clips.by_id(db, take.clip_id)
+    assert (clip.width, clip.height, clip.log_focal_eq_mm) == (480, 270, take.focal_eq_mm)
+
+
+def test_what_the_columns_are_is_remembered_for_the_next_log_like_it(db, library):
+    text = log_text()
+    guess = mapping_of(db, text)
+    corrected = replace(guess, pan=guess.tilt, tilt=guess.pan, roll_sign=-guess.roll_sign)
+    work.add_alone(library, db, name="One", text=text, mapping=corrected)
+    assert mapping_of(db, log_text(replace(RECIPE, seed=5))) == corrected
+    with pytest.raises(LogError, match="no column"):
+        work.preview(db, text, replace(guess, time="warp"), focal_eq_mm=26.0)

@@ -1,0 +1,207 @@
+"""Drills, sessions and what is due through the API."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+import av
+import cv2
+import icalendar
+import pytest
+
+from ridgewind.core.practice.slate import slate_text
+from ridgewind.jobs.measure import measure_clip
+from ridgewind.store import database, sessions, takes
+from tests.conftest import shaken
+from tests.core.practice.test_slate import code_image
+from tests.web.conftest import HERE, bring_in
+from tests.web.kit.test_kit import get, send
+
+ASK = {"minutes": 20, "goals": [], "space": "path", "needs": ["strap", "lean"], "limits": [],
+       "seed": 3, "locked": []}  # fmt: skip
+
+
+@pytest.fixture
+def session(client):
+    plan = send(client, "POST", "/api/sessions/plan", {"ask": ASK})["plan"]
+    body = {"name": "Today", "ask": ASK, "plan": plan, "setup_id": None}
+    return send(client, "POST", "/api/sessions", body, 201)["session"]
+
+
+def note(client, session, position, **part):
+    path = f"/api/sessions/{session['id']}/takes/{position}"
+    return send(client, "PATCH", path, part)["session"]["takes"][position]
+
+
+def test_a_session_is_planned_kept_and_accepted(client, session):
+    assert session["plan"]["blocks"]
+    takes = [key for block in session["plan"]["blocks"] for key in block["order"]]
+    assert [take["variation_key"] for take in session["takes"]] == takes
+    assert session["accepted_at"] is None
+    detail = send(client, "POST", f"/api/sessions/{session['id']}/accept")
+    assert detail["session"]["accepted_at"]
+    assert set(detail["drills"]) == {block["drill_key"] for block in session["plan"]["blocks"]}
+    assert all(len(checks) >= 4 for checks in detail["checks"].values())
+    assert detail["cadence_hz"] == 1.8
+    assert get(client, "/api/sessions")["sessions"][0]["id"] == session["id"]
+
+
+def test_notes_are_kept_one_by_one_and_nothing_is_lost_by_stopping(client, session):
+    note(client, session, 0, state="filmed")
+    note(client, session, 0, felt="bad")
+    found = note(client, session, 0, fatigue=4, wind=1)
+    assert (found["state"], found["felt"], found["fatigue"], found["wind"]) == (
+        "filmed", "bad", 4, 1,
+    )  # fmt: skip
+    ended = send(client, "POST", f"/api/sessions/{session['id']}/end", {"ended": True})
+    assert ended["session"]["ended_at"]
+    assert ended["session"]["takes"][0]["fatigue"] == 4
+    again = send(client, "POST", f"/api/sessions/{session['id']}/end", {"ended": False})
+    assert again["session"]["ended_at"] is None
+
+
+def test_a_note_that_had_to_wait_keeps_the_time_of_its_take(client, session):
+    told = "2026-10-09T10:00:05+02:00"
+    assert note(client, session, 0, state="filmed", filmed_at=told)["filmed_at"] == (
+        "2026-10-09T08:00:05.000Z"
+    )
+    ahead = note(client, session, 1, state="filmed", filmed_at="2999-01-01T00:00:00Z")
+    assert ahead["filmed_at"] < "2999"
+    reply = client.patch(
+        f"/api/sessions/{session['id']}/takes/0", headers=HERE,
+        json={"state": "filmed", "filmed_at": "2026-10-09T08:00:00"},
+    )  # fmt: skip
+    assert reply.status_code == 400  # a time without its zone could be any
+
+
+def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session, short_film):
+    take = bring_in(client, short_film)
+    measure_clip(library, take["id"])
+    filed = note(client, session, 1, take_id=take["id"])
+    assert (filed["state"], filed["take_id"]) == ("filmed", take["id"])
+    assert filed["gust"] > 4
+    moved = note(client, session, 2, take_id=take["id"])
+    assert moved["take_id"] == take["id"]
+    detail = get(client, f"/api/sessions/{session['id']}")
+    assert detail["session"]["takes"][1]["take_id"] is None
+    drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
+    item = drills[session["takes"][2]["drill_key"]]
+    assert (item["passes"], item["takes"]) == (0, 1)
+    assert item["due_on"]
+    with database.opened(library.database) as db:
+        assert sessions.weakest_band(db, limit=5) in (None, "step", "jitter")
+
+
+def test_a_deleted_film_counts_for_nothing_until_it_is_brought_back(
+    client, library, session, short_film
+):
+    take = bring_in(client, short_film)
+    measure_clip(library, take["id"])
+    note(client, session, 0, take_id=take["id"], felt="good")
+    key = session["takes"][0]["drill_key"]
+
+    def seen():
+        first = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][0]
+        drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
+        return first["take_id"], first["gust"] is None, drills[key]["passes"]
+
+    assert seen() == (take["id"], False, 0)
+    with database.opened(library.database) as db:
+        takes.set_deleted(db, take["id"], deleted=True)
+    assert seen() == (None, True, 1)  # how it felt is all that is left
+    with database.opened(library.database) as db:
+        takes.set_deleted(db, take["id"], deleted=False)
+    assert seen() == (take["id"], False, 0)
+
+
+def test_the_weeks_ahead_are_a_calendar_that_others_read(client, session):
+    for position in range(3):
+        note(client, session, position, state="filmed", felt="good")
+    reply = client.get("/api/practice.ics", headers=HERE)
+    assert reply.mimetype == "text/calendar"
+    events = icalendar.Calendar.from_ical(reply.data).walk("VEVENT")
+    assert events
+    for event in events:
+        assert str(event["summary"]).startswith("Practice: ")
+        assert event["dtend"].dt > event["dtstart"].dt
+
+
+def test_a_slate_is_drawn_for_each_take(client, session):
+    reply = client.get(f"/api/sessions/{session['id']}/slates/0.svg", headers=HERE)
+    assert reply.mimetype == "image/svg+xml"
+    assert reply.data.startswith(b"<svg")
+    missing = client.get(f"/api/sessions/{session['id']}/slates/999.svg", headers=HERE)
+    assert missing.status_code == 404
+
+
+def test_own_drills_stand_beside_shipped_ones(client):
+    drill = get(client, "/api/drills")["drills"][0]["drill"]
+    error = send(client, "PUT", f"/api/drills/{drill['key']}", {"drill": drill}, 409)["error"]
+    assert error["code"] == "typical"
+    own = drill | {"key": "mine-1", "name": "Mine"}
+    send(client, "PUT", "/api/drills/mine-1", {"drill": own})
+    first = get(client, "/api/drills")["drills"][0]
+    assert (first["drill"]["name"], first["shipped"]) == ("Mine", False)
+    bad = send(client, "PUT", "/api/drills/mine-1", {"drill": own | {"take_s": 0}}, 400)["error"]
+    assert bad["field"] == "drill.take_s"
+    send(client, "POST", "/api/drills/mine-1/archive")
+    assert get(client, "/api/drills")["drills"][0]["archived"]
+    send(client, "POST", "/api/drills/mine-1/restore")
+    assert not get(client, "/api/drills")["drills"][0]["archived"]
+
+
+def test_a_plan_with_unknown_drills_or_none_is_refused(client, session):
+    plan = session["plan"] | {"blocks": [session["plan"]["blocks"][0] | {"drill_key": "nope"}]}
+    body = {"name": "Odd", "ask": ASK, "plan": plan, "setup_id": None}
+    assert send(client, "POST", "/api/sessions", body, 400)["error"]["field"] == "plan"
+    body["plan"] = plan | {"blocks": []}
+    assert "more minutes" in send(client, "POST", "/api/sessions", body, 400)["error"]["message"]
+    send(client, "POST", "/api/sessions/plan", {"ask": ASK | {"minutes": 1}}, 400)
+
+
+def slate_film(path, session_id, take_index, *, clock_s):
+    """A shaken film that begins with a slate, dated by a camera whose clock is wrong."""
+    text = slate_text(session_id, take_index)
+    code = cv2.resize(code_image(text, 8), (180, 180), interpolation=cv2.INTER_AREA)
+    with av.open(str(path), "w") as out:
+        out.metadata["creation_time"] = datetime.fromtimestamp(clock_s, UTC).isoformat()
+        stream = out.add_stream("libx264", rate=30)
+        stream.width, stream.height, stream.pix_fmt = 480, 270, "yuv420p"
+        for index, frame in enumerate(shaken(300, size=(480, 270))):
+            if index < 45:
+                frame[40:220, 150:330] = code
+            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            out.mux(stream.encode(picture))
+        out.mux(stream.encode(None))
+    return path
+
+
+def test_films_are_proposed_by_slate_and_clock(client, library, session, tmp_path):
+    for position in range(3):
+        note(client, session, position, state="filmed")
+    now = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][0]["filmed_at"]
+    rolled = datetime.fromisoformat(now).timestamp()
+    one = bring_in(client, slate_film(tmp_path / "a.mp4", session["id"], 1,
+                                      clock_s=rolled + 47 * 60 - 10))  # fmt: skip
+    measure_clip(library, one["id"])
+    found = get(client, f"/api/sessions/{session['id']}/matches")
+    assert [(m["film_id"], m["position"], m["how"]) for m in found["matches"]] == [
+        (one["id"], 1, "slate")
+    ]
+    assert found["offset_s"] == pytest.approx(47 * 60, abs=2)
+    assert found["films"][0]["has_slate"]
+    note(client, session, 1, take_id=one["id"])
+    assert get(client, f"/api/sessions/{session['id']}/matches")["films"] == []
+    detail = get(client, f"/api/takes/{one['id']}")
+    seconds = session["plan"]["blocks"][0]["take_s"]
+    # The slate is seen for 1.5 s, and the count-in takes 5 s.
+    assert detail["part"]["from_s"] == pytest.approx(6.5, abs=0.5)
+    left = min(seconds, 10.0 - detail["part"]["from_s"])
+    assert detail["part"]["to_s"] - detail["part"]["from_s"] == pytest.approx(left, abs=0.1)
+    times = detail["judgement"]["trace"]["t_s"]
+    assert detail["part"]["from_s"] <= times[0] <= times[-1] <= detail["part"]["to_s"]
+    keep = detail["judgement"]["remedies"][0]
+    assert keep["start_s"] == pytest.approx(detail["part"]["from_s"], abs=0.05)
+    whole = send(client, "PATCH", f"/api/takes/{one['id']}", {"whole": True})
+    assert whole["part"] is None
+    assert whole["judgement"]["trace"]["t_s"][0] < 0.5
