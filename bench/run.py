@@ -183,7 +183,7 @@ def previewing() -> None:
                 measure_clip(library, take.clip_id)
                 case = deciding.case_of(db, take.id)
                 assert case is not None
-                recipe = deciding.recipe(case, deciding.Wanted("polish"))
+                recipe = deciding.recipe(case, deciding.RemedyRequest("polish"))
                 recipe = deciding.preview_of(case, recipe)
                 with database.atomic(db):
                     number = renders.add(db, take_id=take.id, purpose="preview", recipe=recipe)

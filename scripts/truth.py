@@ -85,7 +85,7 @@ def rows(
     lines, faults = [], []
     for hazard in hazards:
         path = folder / "take.mp4"
-        truth = film(hazard.recipe, path, spoil=hazard.spoil)
+        truth = film(hazard.script, path, spoil=hazard.spoil)
         measured = measure_film(path)
         motion = measured.motion
         found = compare(truth, motion)

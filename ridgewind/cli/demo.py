@@ -37,7 +37,7 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
             name=take.name,
             brief=take.brief,
             setup=take.setup,
-            focal_eq_mm=take.recipe.focal_eq_mm,
+            focal_eq_mm=take.script.focal_eq_mm,
         )
         for take in DEMO_TAKES
     ]

@@ -14,11 +14,9 @@ from ridgewind.core.judge import Analysis, Assessment, assess
 from ridgewind.core.motion import METHOD, Motion
 from ridgewind.core.motion.table import to_csv
 from ridgewind.core.moves import MoveReading
+from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.films.measuring import Measured
 from ridgewind.media.whole import whole_file
-
-USUAL_FOCAL_EQ_MM = 26.0
-"""Taken where neither the command line nor the file says: a phone's usual main lens."""
 
 
 def brief_from(*, feel: str, delivery_fps: float | None) -> Brief:
@@ -29,7 +27,7 @@ def brief_from(*, feel: str, delivery_fps: float | None) -> Brief:
 
 def focal_of(measured: Measured, asked_mm: float | None) -> float:
     """Equivalent focal length: as asked, else as the file says, else the usual one."""
-    return asked_mm or measured.file_focal_eq_mm or USUAL_FOCAL_EQ_MM
+    return asked_mm or measured.file_focal_eq_mm or UNKNOWN_FOCAL_EQ_MM
 
 
 def assess_measured(measured: Measured, brief: Brief, *, focal_eq_mm: float) -> Assessment:

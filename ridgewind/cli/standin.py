@@ -13,7 +13,7 @@ from ridgewind.cli.common import FILE, SETTINGS, Refusal, writing
 from ridgewind.core.motion.table import to_csv
 from ridgewind.media.errors import MediaError
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film, plan
+from ridgewind.standin.camera import Script, film, plan
 from ridgewind.standin.choices import CHOICES, HELP
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.scenes import SCENES
@@ -72,14 +72,14 @@ def standin(out: Path, truth: Path | None, log: Path | None, **asked: Any) -> No
     if width % 2 or height % 2:
         raise click.BadParameter("both sides must be even", param_hint="--size")
     technique = Technique(**{field.name: asked.pop(field.name) for field in fields(Technique)})
-    recipe = Recipe(technique=technique, focal_eq_mm=asked.pop("focal_eq"), **asked)
-    count = max(1, round(recipe.seconds * recipe.fps))
+    script = Script(technique=technique, focal_eq_mm=asked.pop("focal_eq"), **asked)
+    count = max(1, round(script.seconds * script.fps))
     with writing(), click.progressbar(length=count, label=f"Filming {out.name}") as bar:
         try:
-            motion = film(recipe, out, on_frame=lambda *_: bar.update(1))
+            motion = film(script, out, on_frame=lambda *_: bar.update(1))
         except MediaError as error:
             raise Refusal(f"{out}: {error.what}; {error.next_step}") from None
         if log is not None:
-            log.write_text(turning_log(plan(recipe), starts_before_s=1.0, ends_after_s=0.5))
+            log.write_text(turning_log(plan(script), starts_before_s=1.0, ends_after_s=0.5))
         if truth is not None:
             truth.write_text(to_csv(motion), encoding="utf-8")

@@ -12,6 +12,12 @@ FULL_FRAME_LONG_SIDE_MM = 36.0
 
 ARCMIN_PER_DEG = 60.0
 
+STANDARD_GRAVITY_M_S2 = 9.80665
+"""By definition (3rd General Conference on Weights and Measures, 1901)."""
+
+UNKNOWN_FOCAL_EQ_MM = 26.0
+"""Taken where nobody says: a phone's usual main lens (chosen here)."""
+
 
 def px_to_pct(length_px: float, *, long_side_px: float) -> float:
     """Pixels to percent of the picture's long side.

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film
+from ridgewind.standin.camera import Script, film
 
 CLIPS = Path(__file__).parent / "clips"
 
@@ -24,7 +24,7 @@ class DemoTake:
 
     name: str
     recorded_at: str
-    recipe: Recipe
+    script: Script
     brief: str = "Restoration film, smooth"
     setup: str = "Phone, bare hands"
 
@@ -37,7 +37,7 @@ DEMO_TAKES = (
     DemoTake(
         "Mill door, walk-in, heels down",
         "2026-09-07T09:12:00Z",
-        Recipe(
+        Script(
             "door",
             "walk",
             Technique(cadence_hz=1.87, landing=1.8),
@@ -51,7 +51,7 @@ DEMO_TAKES = (
     DemoTake(
         "Sails, one hand, tired",
         "2026-09-09T16:40:00Z",
-        Recipe(
+        Script(
             "ridge",
             "hold",
             Technique(contacts=1, elbows_in=False, fatigue=1.0),
@@ -66,7 +66,7 @@ DEMO_TAKES = (
     DemoTake(
         "Sack hoist, bare hands",
         "2026-09-16T10:05:00Z",
-        Recipe(
+        Script(
             "stones", "hold", Technique(stabiliser=0.25), 35, fps=60, seconds=5, seed=23, crf=24
         ),
         setup="Mirrorless, 24–70, strap taut",
@@ -74,7 +74,7 @@ DEMO_TAKES = (
     DemoTake(
         "Millstone, grip slips",
         "2026-09-18T11:30:00Z",
-        Recipe(
+        Script(
             "stones",
             "hold",
             Technique(contacts=3, stance="leaning", rough=7.0, rough_from_s=5.8, rough_until_s=9.0),
@@ -88,7 +88,7 @@ DEMO_TAKES = (
     DemoTake(
         "Mill door, walk-in, off the body",
         "2026-09-24T09:20:00Z",
-        Recipe(
+        Script(
             "door",
             "walk",
             Technique(cadence_hz=1.75, landing=0.6, hold="off_body", stabiliser=0.5),
@@ -102,7 +102,7 @@ DEMO_TAKES = (
     DemoTake(
         "Ridge, pan from the hips",
         "2026-09-25T17:55:00Z",
-        Recipe(
+        Script(
             "ridge",
             "pan",
             Technique(contacts=3, strap_tension=0.6, stabiliser=0.5),
@@ -118,7 +118,7 @@ DEMO_TAKES = (
     DemoTake(
         "Mill from the track, against the gate",
         "2026-10-01T08:45:00Z",
-        Recipe(
+        Script(
             "ridge",
             "hold",
             Technique(contacts=3, stance="leaning", strap_tension=0.6, stabiliser=0.4),
@@ -132,7 +132,7 @@ DEMO_TAKES = (
     DemoTake(
         "Cap and sails, monopod",
         "2026-10-02T15:10:00Z",
-        Recipe(
+        Script(
             "ridge",
             "hold",
             Technique(support="monopod", mass_kg=1.1, stabiliser=0.3),
@@ -147,14 +147,14 @@ DEMO_TAKES = (
     DemoTake(
         "Mill door, camera on the sill",
         "2026-10-06T12:25:00Z",
-        Recipe("door", "hold", Technique(support="table"), 35, fps=25, seconds=6, seed=29, crf=23),
+        Script("door", "hold", Technique(support="table"), 35, fps=25, seconds=6, seed=29, crf=23),
         brief="Door insert, locked",
         setup="Mirrorless, 24–70, strap taut",
     ),
     DemoTake(
         "Sacks, slide by weight shift",
         "2026-10-08T10:50:00Z",
-        Recipe(
+        Script(
             "stones",
             "slide",
             Technique(contacts=3, strap_tension=0.5),
@@ -173,7 +173,7 @@ DEMO_TAKES = (
 def render(take: DemoTake) -> str:
     """Film one demo take into CLIPS."""
     CLIPS.mkdir(exist_ok=True)
-    film(take.recipe, take.file, metadata={"title": take.name, "creation_time": take.recorded_at})
+    film(take.script, take.file, metadata={"title": take.name, "creation_time": take.recorded_at})
     return f"{take.file.name}  {take.file.stat().st_size / 1e6:.2f} MB"
 
 

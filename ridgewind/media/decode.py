@@ -168,8 +168,8 @@ def is_combed(luma: NDArray[np.generic]) -> bool:
         return False
     lines = luma[:, :: max(1, luma.shape[1] // COMB_COLUMNS)].astype(np.float32)
     beside = float(np.abs(np.diff(lines, axis=0)).mean())
-    apart = float(np.abs(lines[2:] - lines[:-2]).mean())
-    return beside > COMB_RATIO * apart + 0.1
+    alternate = float(np.abs(lines[2:] - lines[:-2]).mean())
+    return beside > COMB_RATIO * alternate + 0.1
 
 
 def one_field(luma: NDArray[np.generic]) -> NDArray[np.generic]:

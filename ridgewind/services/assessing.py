@@ -181,7 +181,7 @@ def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
     return min(1.0, fps / shutter)
 
 
-Part = tuple[float, float] | None
+JudgedPart = tuple[float, float] | None
 
 
 class AnalysisCache:
@@ -189,7 +189,7 @@ class AnalysisCache:
 
     def __init__(self, size: int) -> None:
         self._size = size
-        self._kept: OrderedDict[tuple[str, str, Part, float], tuple[Motion, Analysis]] = (
+        self._kept: OrderedDict[tuple[str, str, JudgedPart, float], tuple[Motion, Analysis]] = (
             OrderedDict()
         )
         self._guard = threading.Lock()

@@ -10,11 +10,11 @@ from typing import Literal, TypeVar
 from ridgewind.core.brief import Brief
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit import bench, optics
-from ridgewind.core.kit.balance import Balance, Part
+from ridgewind.core.kit.balance import Balance, RigPart
 from ridgewind.core.kit.bench import Parts, Shake
 from ridgewind.core.kit.hand import gust_at
 from ridgewind.core.kit.items import Lens, check_optics
-from ridgewind.core.kit.moving import Move
+from ridgewind.core.kit.moving import PlannedMove
 from ridgewind.core.kit.optics import Picture
 from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
@@ -33,7 +33,7 @@ ENOUGH_TAKES = 3
 
 
 @dataclass(frozen=True)
-class Problem:
+class PanelProblem:
     """Why a panel could not be computed: the entry that broke its rule."""
 
     panel: PanelName
@@ -69,28 +69,28 @@ class BenchFigures:
     dots: tuple[TakeDot, ...]
     reaches: tuple[Reach, ...]
     time: Timing | None
-    move: Move | None
+    move: PlannedMove | None
     rig: Balance | None
-    rig_parts: tuple[Part, ...]
+    rig_parts: tuple[RigPart, ...]
     strap: StrapPlan | None
-    problems: tuple[Problem, ...]
+    problems: tuple[PanelProblem, ...]
 
 
 def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> BenchFigures:
     """All panels of a set-up under a brief. setup_id: 0 while it has not been stored."""
     parts = kit.parts_of(db, ask)
-    problems: list[Problem] = []
+    problems: list[PanelProblem] = []
     try:
         check_optics(parts.camera, parts.lens, parts.optics)
     except InvalidArgumentError as error:
-        problems.append(Problem("optics", error.name, error.rule))
+        problems.append(PanelProblem("optics", error.name, error.rule))
     open_panels = not problems
 
     def panel(name: PanelName, work: Callable[[], Figures]) -> Figures | None:
         try:
             return work()
         except InvalidArgumentError as error:
-            problems.append(Problem(name, error.name, error.rule))
+            problems.append(PanelProblem(name, error.name, error.rule))
             return None
 
     def through_lens(name: PanelName, work: Callable[[], Figures]) -> Figures | None:

@@ -11,7 +11,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.lee import passes
-from ridgewind.core.judge.next_time import Hint, Lens, Record, hints_for
+from ridgewind.core.judge.next_time import Hint, LensRange, Record, hints_for
 from ridgewind.core.judge.polish import PolishCurve
 from ridgewind.core.judge.polish_warnings import of_polish
 from ridgewind.core.judge.recipe import (
@@ -28,8 +28,7 @@ from ridgewind.core.judge.recipe import (
 from ridgewind.core.judge.remedies import seen_after, strength
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.slow import RateReading, rate_readings
-from ridgewind.core.kit.items import Camera
-from ridgewind.core.kit.items import Lens as KitLens
+from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.practice.drill import Drill
 from ridgewind.services import assessing
 from ridgewind.store import drills, kit, takes
@@ -64,7 +63,7 @@ class Strength:
 
 
 @dataclass(frozen=True)
-class Ways:
+class RemedyDetails:
     """rates: what slowing and speeding up would read. curves: by the kind of polish. hints: for
     next time. drill: that works on the first cause, None where none is known. drift_crop_pct:
     that a desk-made move may take, 0 where the brief leaves none."""
@@ -77,7 +76,7 @@ class Ways:
 
 
 @dataclass(frozen=True)
-class Wanted:
+class RemedyRequest:
     """What of a remedy is asked for: another strength, another rate, a desk-made move."""
 
     remedy: str
@@ -116,12 +115,12 @@ def case_of(db: Connection, take_id: int) -> Case | None:
     return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured)
 
 
-def ways(db: Connection, case: Case) -> Ways:
+def details_of(db: Connection, case: Case) -> RemedyDetails:
     """Everything behind the remedies."""
     take, clip, found = case.take, case.clip, case.assessment
     reached = found.decision.remedy != "retake"
     causes = found.causes.causes
-    return Ways(
+    return RemedyDetails(
         rates=rate_readings(case.analysis, take.brief, fps=clip.fps, duration_s=clip.duration_s)
         if case.pictured
         else (),
@@ -153,6 +152,7 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
     curve = _over(case, remedy, case.curve(remedy))
     if curve is None:
         return ()
+    outliers = case.analysis.motion.outlier_share
     return tuple(
         Strength(
             corner_hz=point.corner_hz,
@@ -162,7 +162,7 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
             passes=passes(*seen_after(point, brief), brief),
             within=point.crop_pct <= brief.most_crop_pct,
             name=strength(point.crop_pct),
-            warnings=tuple(of_polish(brief, clip, curve, point, apart=case.analysis.motion.apart)),
+            warnings=tuple(of_polish(brief, clip, curve, point, outlier_share=outliers)),
         )
         for point in curve.points
     )
@@ -185,34 +185,34 @@ def _over(case: Case, remedy: Remedy, curve: PolishCurve | None) -> PolishCurve 
     return curve.part(*found[0]) if len(found) == 1 else curve
 
 
-def recipe(case: Case, wanted: Wanted) -> Recipe:
+def recipe(case: Case, asked: RemedyRequest) -> Recipe:
     """The recipe of a remedy, with what was asked of it. Raises InvalidArgumentError."""
-    remedy = case.assessment.decision.of(wanted.remedy)
+    remedy = case.assessment.decision.of(asked.remedy)
     if remedy.start_s is None or remedy.end_s is None:
         remedy = _opened(case, remedy)
     found = recipe_of(remedy)
     brief = case.take.brief
-    if wanted.rate is not None:
-        if wanted.remedy != "slow":
+    if asked.rate is not None:
+        if asked.remedy != "slow":
             raise InvalidArgumentError(
-                "rate", wanted.rate, "only a slowed take has a rate to choose"
+                "rate", asked.rate, "only a slowed take has a rate to choose"
             )
-        found = _at_rate(case, found, wanted.rate)
-    if wanted.corner_hz is not None:
+        found = _at_rate(case, found, asked.rate)
+    if asked.corner_hz is not None:
         curve = _over(case, remedy, case.curve(remedy))
         points = () if curve is None else curve.points
-        point = next((one for one in points if one.corner_hz == wanted.corner_hz), None)
+        point = next((one for one in points if one.corner_hz == asked.corner_hz), None)
         if curve is None or point is None:
             rule = "it must be a strength of the curve"
-            raise InvalidArgumentError("corner_hz", wanted.corner_hz, rule)
+            raise InvalidArgumentError("corner_hz", asked.corner_hz, rule)
         found = at_strength(found, curve, point, brief)
-    if wanted.drift is not None:
-        if wanted.remedy not in DRIFT_KINDS:
-            raise InvalidArgumentError("drift", wanted.drift, "a polish needs the crop for itself")
+    if asked.drift is not None:
+        if asked.remedy not in DRIFT_KINDS:
+            raise InvalidArgumentError("drift", asked.drift, "a polish needs the crop for itself")
         room_pct = drift_crop_pct(case)
         if not room_pct:
-            raise InvalidArgumentError("drift", wanted.drift, "the brief leaves no crop for it")
-        found = with_drift(found, wanted.drift, crop_pct=room_pct)
+            raise InvalidArgumentError("drift", asked.drift, "the brief leaves no crop for it")
+        found = with_drift(found, asked.drift, crop_pct=room_pct)
     return predicted(found, case.analysis, case.clip, brief)
 
 
@@ -283,7 +283,7 @@ def _rank(drill: Drill, cause: str) -> int:
     return next(index for index, fault in enumerate(drill.faults) if fault.cause == cause)
 
 
-def _lenses(db: Connection, take: TakeRow) -> list[Lens]:
+def _lenses(db: Connection, take: TakeRow) -> list[LensRange]:
     """The kit's own lenses that fit the camera of a take, with its equivalent focal lengths."""
     if take.setup_id is None:
         return []
@@ -291,9 +291,9 @@ def _lenses(db: Connection, take: TakeRow) -> list[Lens]:
     parts = kit.parts_of(db, setup.ask)
     factor = setup.focal_eq_mm / setup.ask.optics.focal_mm
     return [
-        Lens(item.name, item.spec.focal_min_mm * factor, item.spec.focal_max_mm * factor)
+        LensRange(item.name, item.spec.focal_min_mm * factor, item.spec.focal_max_mm * factor)
         for item in kit.items(db)
-        if isinstance(item.spec, KitLens)
+        if isinstance(item.spec, Lens)
         and item.spec.mount == parts.camera.mount
         and not item.archived
         and (not item.typical or item.setups)

@@ -15,7 +15,7 @@ from ridgewind.media.encode import FilmWriter
 from ridgewind.standin import SIMULATED
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
-from ridgewind.standin.pose import Lens, Plane, plane_to_picture
+from ridgewind.standin.pose import PinholeLens, Plane, plane_to_picture
 from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
 from ridgewind.standin.scenes import SCENES
 
@@ -25,7 +25,7 @@ Spoil = Callable[[NDArray[np.uint8], int, float], NDArray[np.uint8]]
 
 
 @dataclass(frozen=True)
-class Recipe:
+class Script:
     """One take. shutter: share of the frame interval that the shutter is open, 0 to 1.
     read_out_s: time from the first line to the last, 0 for a global shutter. noise: grey
     levels. still: shake is left out, so that only the move remains."""
@@ -52,29 +52,29 @@ Spoiler = Callable[["Take", Renderer], Spoil]
 class Take:
     """A planned take: poses at any instant, and the true path of the background."""
 
-    recipe: Recipe
+    script: Script
     body: Body
 
     @property
-    def lens(self) -> Lens:
-        return Lens(self.recipe.focal_eq_mm, self.recipe.size)
+    def lens(self) -> PinholeLens:
+        return PinholeLens(self.script.focal_eq_mm, self.script.size)
 
     @property
     def frame_times_s(self) -> Floats:
         """Timestamps of the frames; each is the middle of its exposure."""
-        count = max(1, round(self.recipe.seconds * self.recipe.fps))
-        return np.arange(count) / self.recipe.fps
+        count = max(1, round(self.script.seconds * self.script.fps))
+        return np.arange(count) / self.script.fps
 
     def poses(self, t_s: Floats) -> Floats:
         """Poses (n, 6) at instants (n,); (n, 7) where the lens zooms."""
-        pose = MOVES[self.recipe.move](t_s, self.recipe.seconds)
-        if not self.recipe.still:
+        pose = MOVES[self.script.move](t_s, self.script.seconds)
+        if not self.script.still:
             pose[:, :6] += self.body.pose(t_s)
         return pose
 
 
-def plan(recipe: Recipe) -> Take:
-    return Take(recipe, Body(recipe.technique, seed=recipe.seed))
+def plan(script: Script) -> Take:
+    return Take(script, Body(script.technique, seed=script.seed))
 
 
 def true_motion(take: Take, renderer: Renderer) -> Motion:
@@ -111,7 +111,7 @@ def true_path(take: Take, plane: Plane) -> Motion:
 
 
 def film(
-    recipe: Recipe,
+    script: Script,
     path: Path,
     *,
     metadata: dict[str, str] | None = None,
@@ -123,21 +123,21 @@ def film(
     metadata: written into the file, such as title. on_frame: called with the frame's index and
     the count of frames. spoil: makes what changes each picture before it is written.
     """
-    take = plan(recipe)
+    take = plan(script)
     times = take.frame_times_s
     renderer = renderer_of(take)
     change = None if spoil is None else spoil(take, renderer)
     options = {
         "preset": "veryfast",
-        "crf": str(recipe.crf),
+        "crf": str(script.crf),
         "threads": "2",
         # Skipped blocks would freeze motion of a fraction of a pixel, as no camera does.
         "x264-params": "no-fast-pskip=1",
     }
     with FilmWriter(
         path,
-        size=recipe.size,
-        rate_hz=recipe.fps,
+        size=script.size,
+        rate_hz=script.fps,
         options=options,
         metadata=SIMULATED | (metadata or {}),
     ) as writer:
@@ -153,29 +153,29 @@ def film(
 
 def renderer_of(take: Take) -> Renderer:
     """Paints the take's scene, wide enough for its move."""
-    recipe = take.recipe
+    script = take.script
     return Renderer(
-        SCENES[recipe.scene], take.lens, seed=recipe.seed, margin=_margin(take), noise=recipe.noise
+        SCENES[script.scene], take.lens, seed=script.seed, margin=_margin(take), noise=script.noise
     )
 
 
 def render_frame(take: Take, renderer: Renderer, t_s: float, index: int) -> NDArray[np.uint8]:
     """One frame (height, width, 3) BGR whose exposure is centred on t_s."""
-    recipe = take.recipe
-    exposure = recipe.shutter / recipe.fps
+    script = take.script
+    exposure = script.shutter / script.fps
     ends = take.poses(np.array([t_s - exposure / 2, t_s + exposure / 2]))
     count = renderer.samples_for(ends)
     offsets = ((np.arange(count) + 0.5) / count - 0.5) * exposure
-    if recipe.read_out_s <= 0:
+    if script.read_out_s <= 0:
         return renderer.frame(take.poses(t_s + offsets), t_s + offsets, index)
-    lines = ((np.arange(SHUTTER_STRIPS) + 0.5) / SHUTTER_STRIPS - 0.5) * recipe.read_out_s
+    lines = ((np.arange(SHUTTER_STRIPS) + 0.5) / SHUTTER_STRIPS - 0.5) * script.read_out_s
     strips = [(take.poses(t_s + line + offsets), t_s + line + offsets) for line in lines]
     return renderer.frame_rolling(strips, index)
 
 
 def _margin(take: Take) -> float:
     """How much larger than the picture to paint, so that the move stays on the canvas."""
-    poses = take.poses(np.linspace(0, take.recipe.seconds, 200))
+    poses = take.poses(np.linspace(0, take.script.seconds, 200))
     focal, width = take.lens.focal_px, max(take.lens.size)
     turn = np.tan(np.radians(np.abs(poses[:, :2]).max())) * focal
     slide = np.abs(poses[:, 3:5]).max() / 2.4 * focal

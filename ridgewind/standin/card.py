@@ -21,7 +21,7 @@ from numpy.typing import NDArray
 from ridgewind.media.encode import FilmWriter
 from ridgewind.standin import SIMULATED
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, plan, render_frame
+from ridgewind.standin.camera import Script, plan, render_frame
 from ridgewind.standin.render import Renderer
 from ridgewind.standin.scenes import SCENES
 
@@ -110,7 +110,7 @@ def _film(take: CardTake, path: Path, *, blurred: bool) -> None:
         landing=1.6 if take.control else 0.6,
         hold="body" if take.control else "off_body",
     )
-    recipe = Recipe(
+    script = Script(
         SCENE_OF[take.space], MOVE_OF[take.tempo], technique, size=SIZE, fps=FPS,
         seconds=length_s, seed=100 + take.position,
     )  # fmt: skip
@@ -119,14 +119,14 @@ def _film(take: CardTake, path: Path, *, blurred: bool) -> None:
     told = SIMULATED | {"creation_time": moment}
     options = {"preset": "veryfast", "crf": "23", "threads": "2"}
     with FilmWriter(path, size=SIZE, rate_hz=FPS, options=options, metadata=told) as writer:
-        for index, image in enumerate(_frames(recipe, take, blurred=blurred)):
+        for index, image in enumerate(_frames(script, take, blurred=blurred)):
             writer.write_image(image, index / FPS)
 
 
-def _frames(recipe: Recipe, take: CardTake, *, blurred: bool) -> Iterator[NDArray[np.uint8]]:
-    shot = plan(recipe)
+def _frames(script: Script, take: CardTake, *, blurred: bool) -> Iterator[NDArray[np.uint8]]:
+    shot = plan(script)
     renderer = Renderer(
-        SCENES[recipe.scene], shot.lens, seed=recipe.seed, margin=1.8, noise=recipe.noise
+        SCENES[script.scene], shot.lens, seed=script.seed, margin=1.8, noise=script.noise
     )
     code = _code(take.slate) if take.slate else None
     for index, t_s in enumerate(shot.frame_times_s):

@@ -11,7 +11,7 @@ from ridgewind.core.motion.path import Motion
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.bands import band_powers
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, plan, true_path
+from ridgewind.standin.camera import Script, plan, true_path
 from ridgewind.standin.pose import facing
 
 DISTANCE_M = 8.0
@@ -76,7 +76,7 @@ class MadeTake:
     """causes: the true ones, strongest first. motion: its path, as measured."""
 
     causes: tuple[str, ...]
-    recipe: Recipe
+    script: Script
     motion: Motion
 
 
@@ -86,10 +86,10 @@ def single_takes(count: int, *, seed: int) -> Iterator[MadeTake]:
         rng = np.random.default_rng([seed, len(cause)])
         made = 0
         while made < count:
-            recipe = _recipe(technique(rng), rng)
-            if share_of(cause, recipe) >= RULING_SHARE and _speed(recipe) >= LEAST_PCT_S:
+            script = _recipe(technique(rng), rng)
+            if share_of(cause, script) >= RULING_SHARE and _speed(script) >= LEAST_PCT_S:
                 made += 1
-                yield MadeTake((cause,), recipe, path_of(recipe))
+                yield MadeTake((cause,), script, path_of(script))
 
 
 def paired_takes(count: int, *, seed: int) -> Iterator[MadeTake]:
@@ -98,24 +98,24 @@ def paired_takes(count: int, *, seed: int) -> Iterator[MadeTake]:
         rng = np.random.default_rng([seed, len(pair[0]), len(pair[1])])
         made = 0
         while made < count:
-            recipe = _recipe(_both(*pair, rng), rng)
-            shares = {cause: share_of(cause, recipe) for cause in pair}
+            script = _recipe(_both(*pair, rng), rng)
+            shares = {cause: share_of(cause, script) for cause in pair}
             if min(shares.values()) >= SECOND_SHARE and sum(shares.values()) > 0.7:
                 made += 1
                 order = tuple(sorted(pair, key=lambda cause: -shares[cause]))
-                yield MadeTake(order, recipe, path_of(recipe))
+                yield MadeTake(order, script, path_of(script))
 
 
-def share_of(cause: str, recipe: Recipe) -> float:
+def share_of(cause: str, script: Script) -> float:
     """What a cause makes of S², by leaving it out."""
-    without = replace(recipe, technique=replace(recipe.technique, **WITHOUT[cause]))  # type: ignore[arg-type]
-    return 1.0 - (_speed(without) / _speed(recipe)) ** 2
+    without = replace(script, technique=replace(script.technique, **WITHOUT[cause]))  # type: ignore[arg-type]
+    return 1.0 - (_speed(without) / _speed(script)) ** 2
 
 
-def path_of(recipe: Recipe) -> Motion:
+def path_of(script: Script) -> Motion:
     """The path of a take as a good measurement gives it; nothing is rendered."""
-    truth = true_path(plan(recipe), facing(DISTANCE_M))
-    rng = np.random.default_rng([recipe.seed, 17])
+    truth = true_path(plan(script), facing(DISTANCE_M))
+    rng = np.random.default_rng([script.seed, 17])
     error = rng.normal(0, NOISE_PCT, (len(truth.t_s), 4)) * [1.0, 1.0, 0.3, 1.0]
     return replace(
         truth,
@@ -127,11 +127,11 @@ def path_of(recipe: Recipe) -> Motion:
     )
 
 
-def _recipe(technique: Technique, rng: np.random.Generator) -> Recipe:
+def _recipe(technique: Technique, rng: np.random.Generator) -> Script:
     seconds = float(rng.uniform(6, 12))
     if technique.jolt_at_s < 0:
         technique = replace(technique, jolt_at_s=seconds - 0.15)
-    return Recipe(
+    return Script(
         technique=technique,
         focal_eq_mm=float(rng.choice([24.0, 26.0, 35.0, 50.0])),
         fps=float(rng.choice([50.0, 60.0])),
@@ -158,7 +158,7 @@ def _both(first: str, second: str, rng: np.random.Generator) -> Technique:
     return out
 
 
-def _speed(recipe: Recipe) -> float:
+def _speed(script: Script) -> float:
     """Root mean square of the weighted speed; ends mirrored, so that nothing leaks there."""
-    (shot,) = read_motion(true_path(plan(recipe), facing(DISTANCE_M))).shots
+    (shot,) = read_motion(true_path(plan(script), facing(DISTANCE_M))).shots
     return float(band_powers(shot.speeds, rate_hz=shot.rate_hz).sum(axis=1).mean()) ** 0.5

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, Spoil, Spoiler, Take
+from ridgewind.standin.camera import Script, Spoil, Spoiler, Take
 from ridgewind.standin.render import Renderer
 
 Image = NDArray[np.uint8]
@@ -32,20 +32,20 @@ class Hazard:
     worth: it must be measurable; otherwise low trust is right too."""
 
     name: str
-    recipe: Recipe
+    script: Script
     spoil: Spoiler | None = None
     gust: float = HARD_GUST
     path_pct: float | None = None
     worth: bool = True
 
 
-def ordinary(name: str, recipe: Recipe) -> Hazard:
-    return Hazard(name, recipe, gust=ORDINARY_GUST, path_pct=ORDINARY_PCT)
+def ordinary(name: str, script: Script) -> Hazard:
+    return Hazard(name, script, gust=ORDINARY_GUST, path_pct=ORDINARY_PCT)
 
 
 def _take(
     scene: str = "ridge", move: str = "hold", how: Technique = HAND, **more: object
-) -> Recipe:
+) -> Script:
     values: dict[str, object] = {
         "size": SIZE,
         "seconds": 3.0,
@@ -54,7 +54,7 @@ def _take(
         "crf": 12,
         **more,
     }
-    return Recipe(scene, move, how, **values)  # type: ignore[arg-type]
+    return Script(scene, move, how, **values)  # type: ignore[arg-type]
 
 
 def _noise_picture(seed: int, size: tuple[int, int], blur: float) -> NDArray[np.float32]:

@@ -13,7 +13,7 @@ COLUMNS = ("yaw_deg", "pitch_deg", "roll_deg", "x_m", "y_m", "z_m")
 
 
 @dataclass(frozen=True)
-class Lens:
+class PinholeLens:
     """A rectilinear lens. size: picture width and height, px."""
 
     focal_eq_mm: float
@@ -61,7 +61,7 @@ def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Floats:
     return clockwise @ turn_up @ turn_right
 
 
-def plane_to_picture(lens: Lens, plane: Plane, pose: Floats) -> Floats:
+def plane_to_picture(lens: PinholeLens, plane: Plane, pose: Floats) -> Floats:
     """(3, 3) rays of the starting camera (x/z, y/z, 1) to px, for points on a plane.
 
     pose: (6,) in the order of COLUMNS, or (7,) with the zoom against the lens. The plane-induced

@@ -16,7 +16,7 @@ from ridgewind.core.kit.moving import Plan, stations
 from ridgewind.media.encode import FilmWriter
 from ridgewind.standin import SIMULATED, paint
 from ridgewind.standin.paint import Canvas
-from ridgewind.standin.pose import Lens, facing, ground
+from ridgewind.standin.pose import PinholeLens, facing, ground
 from ridgewind.standin.render import Renderer
 from ridgewind.standin.scenes import EYE_M, LIME, OAK, TEAL, Layer, Scene, layer, sack
 
@@ -60,7 +60,7 @@ def film_preview(plan: Plan, path: Path) -> Preview:
     count = max(2, round(shown.seconds / shown.playback / found.faster * FPS))
     poses = _poses(shown, 2 * count + 1)
     short = max(2, round(LONG_SIDE_PX * plan.aspect / 2) * 2)
-    lens = Lens(plan.focal_eq_mm, (LONG_SIDE_PX, short))
+    lens = PinholeLens(plan.focal_eq_mm, (LONG_SIDE_PX, short))
     margin = _margin(shown, poses)
     renderer = Renderer(
         lambda canvas: _scene(canvas, plan), lens, seed=3, margin=margin, noise=NOISE

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.standin.paint import Canvas
-from ridgewind.standin.pose import Lens, plane_to_picture
+from ridgewind.standin.pose import PinholeLens, plane_to_picture
 from ridgewind.standin.scenes import Layer, Painter, Scene
 
 Floats = NDArray[np.float64]
@@ -29,7 +29,7 @@ class Renderer:
     """
 
     def __init__(
-        self, scene: Painter, lens: Lens, *, seed: int, margin: float, noise: float
+        self, scene: Painter, lens: PinholeLens, *, seed: int, margin: float, noise: float
     ) -> None:
         self.lens = lens
         rng = np.random.default_rng([seed, 11])
@@ -37,7 +37,7 @@ class Renderer:
         size = (round(width * margin), round(height * margin))
         self._canvas = Canvas(size, lens.focal_px, height / 2 / lens.focal_px, rng)
         self.scene: Scene = scene(self._canvas)
-        self._to_rays = np.linalg.inv(Lens(lens.focal_eq_mm, lens.size).matrix)
+        self._to_rays = np.linalg.inv(PinholeLens(lens.focal_eq_mm, lens.size).matrix)
         self._offset = np.array([(size[0] - width) / 2.0, (size[1] - height) / 2.0])
         self._boxes = [_covered(layer) for layer in self.scene.layers]
         self._noise = [

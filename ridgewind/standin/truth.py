@@ -39,13 +39,13 @@ def compare(truth: Motion, measured: Motion) -> Compared:
     reading, true = read_motion(measured), read_motion(truth).gust()
     good = measured.trusted
     both = np.stack([measured.pan_pct - truth.pan_pct, measured.tilt_pct - truth.tilt_pct], 1)
-    apart = both[good] - (both[good].mean(axis=0) if good.any() else 0.0)
+    centred = both[good] - (both[good].mean(axis=0) if good.any() else 0.0)
     steps = np.full(len(good), np.nan)
     steps[1:] = np.hypot(*np.diff(both, axis=0).T)
     return Compared(
         gust_true=true or 0.0,
         gust=reading.gust(),
-        path_pct=float(np.sqrt((apart**2).sum(axis=1).mean() / 2)) if good.any() else None,
+        path_pct=float(np.sqrt((centred**2).sum(axis=1).mean() / 2)) if good.any() else None,
         trust=float(measured.trust.mean()),
         trusted=float(good.mean()),
         floor=reading.floor(),

@@ -23,9 +23,9 @@ def turning_log(take: Take, *, starts_before_s: float = 0.0, ends_after_s: float
 
     starts_before_s, ends_after_s: how much longer than the film it runs.
     """
-    length_s = take.recipe.seconds + starts_before_s + ends_after_s
+    length_s = take.script.seconds + starts_before_s + ends_after_s
     count = round(length_s * LOG_HZ)
-    rng = np.random.default_rng([take.recipe.seed, 29])
+    rng = np.random.default_rng([take.script.seed, 29])
     t_s = np.arange(count) / LOG_HZ - starts_before_s + rng.uniform(-2e-4, 2e-4, count)
     step = 0.5 / LOG_HZ
     turned = take.poses(t_s + step)[:, :3] - take.poses(t_s - step)[:, :3]

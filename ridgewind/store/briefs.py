@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from ridgewind.core.brief import Brief
+from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 FIELDS = tuple(Brief.__dataclass_fields__)
-NOW = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')"
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from pathlib import PurePath
 import numpy as np
 
 from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
 
@@ -110,7 +111,7 @@ def store_measurement(
     db.execute(f"update clip set {assignments} where id = ?", (*values, clip_id))
     db.execute(
         "insert into measurement (clip_id, method, measured_at, path)"
-        " values (?, ?, strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), ?)"
+        f" values (?, ?, {NOW}, ?)"
         " on conflict (clip_id) do update set method = excluded.method,"
         " measured_at = excluded.measured_at, path = excluded.path",
         (clip_id, method, pack(motion)),
@@ -141,7 +142,7 @@ def set_log_focal(db: sqlite3.Connection, clip_id: int, focal_eq_mm: float) -> N
 
 def set_cleared(db: sqlite3.Connection, clip_id: int, *, cleared: bool) -> None:
     """The original was put aside to free space, or is back."""
-    now = "strftime('%Y-%m-%dT%H:%M:%SZ', 'now')" if cleared else "null"
+    now = NOW if cleared else "null"
     db.execute(f"update clip set cleared_at = {now} where id = ?", (clip_id,))
 
 
@@ -168,8 +169,8 @@ def cleared(db: sqlite3.Connection) -> list[ClipRow]:
 def cleared_before(db: sqlite3.Connection, *, days: int) -> list[ClipRow]:
     """Films whose original was put aside more than some days ago."""
     rows = db.execute(
-        f"select {COLUMNS} from clip where cleared_at < strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?)",
-        (f"-{days} days",),
+        f"select {COLUMNS} from clip where cleared_at < {DAYS_AGO}",
+        (days_ago(days),),
     )
     return [_row(row) for row in rows]
 
@@ -206,7 +207,7 @@ def pack(motion: Motion) -> bytes:
         {
             "aspect": motion.aspect,
             "shots": shots,
-            "apart": motion.apart,
+            "outlier_share": motion.outlier_share,
             "repeated": motion.repeated,
             "held": [] if motion.held is None else np.flatnonzero(motion.held).tolist(),
         }
@@ -233,7 +234,7 @@ def unpack(data: bytes) -> Motion:
         error=columns[:, 6:10],
         aspect=float(about["aspect"]),
         shots=tuple(Shot(int(a), int(b), reason) for a, b, reason in about["shots"]),
-        apart=float(about.get("apart", 0.0)),  # paths of the first method do not say
+        outlier_share=float(about.get("outlier_share", about.get("apart", 0.0))),
         repeated=float(about.get("repeated", 0.0)),
         held=held if held.any() else None,
     )

@@ -13,6 +13,13 @@ from ridgewind.store.errors import NewerSchemaError
 Connection = sqlite3.Connection
 """What every function of the store works on; SQLite itself is known here alone."""
 
+_MOMENT = "%Y-%m-%dT%H:%M:%fZ"
+NOW = f"strftime('{_MOMENT}', 'now')"
+"""The present in SQL, as every moment is kept: ISO 8601 in UTC, so that moments compare as text."""
+
+DAYS_AGO = f"strftime('{_MOMENT}', 'now', ?)"
+"""The moment some days ago in SQL; its value is made by `days_ago`."""
+
 BUSY_S = 10.0
 """How long a writer waits for another one (worker and server write to the same library)."""
 
@@ -25,6 +32,11 @@ def connect(path: Path) -> sqlite3.Connection:
     connection.execute("pragma foreign_keys = on")
     connection.execute("pragma synchronous = normal")
     return connection
+
+
+def days_ago(days: int) -> str:
+    """The value that DAYS_AGO takes."""
+    return f"-{days} days"
 
 
 @contextmanager
@@ -106,9 +118,7 @@ def _apply(connection: sqlite3.Connection, name: str, sql: str) -> None:
         broken = connection.execute("pragma foreign_key_check").fetchall()
         if broken:
             raise sqlite3.IntegrityError(f"{name} leaves {len(broken)} broken references")
-        connection.execute(
-            "insert into migration (name, applied_at) values (?, datetime('now'))", (name,)
-        )
+        connection.execute(f"insert into migration (name, applied_at) values (?, {NOW})", (name,))
 
 
 def _statements(sql: str) -> Iterator[str]:

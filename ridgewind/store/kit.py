@@ -16,7 +16,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import Bench, Parts
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
 from ridgewind.core.kit.optics import set_up_focal_eq_mm
-from ridgewind.store.briefs import NOW
+from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 ItemKind = Literal["camera", "lens", "support"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from ridgewind.store.briefs import NOW
+from ridgewind.store.database import NOW
 
 AS_SHOT = "shot"
 """The view of a take that is not treated; others name the rendered film."""

@@ -8,8 +8,8 @@ from dataclasses import asdict, dataclass
 
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.turn_rates import LogMapping, Offset
-from ridgewind.store.briefs import NOW
 from ridgewind.store.clips import pack, unpack
+from ridgewind.store.database import NOW
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pydantic import TypeAdapter
 
 from ridgewind.core.judge.recipe import Recipe
-from ridgewind.store.briefs import NOW
+from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.jobs import MOST_ATTEMPTS
 

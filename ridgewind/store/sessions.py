@@ -9,7 +9,7 @@ from datetime import UTC, datetime
 from pydantic import TypeAdapter
 
 from ridgewind.core.practice.session import Ask, Session
-from ridgewind.store.briefs import NOW
+from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
 _ASK = TypeAdapter(Ask)

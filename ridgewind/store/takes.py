@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from ridgewind.core.brief import Brief
+from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store import briefs
+from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
-
-UNKNOWN_FOCAL_EQ_MM = 26.0
-"""Taken where neither the shooter nor a set-up says: a phone's usual main lens (chosen here)."""
 
 _LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
 
@@ -121,7 +120,7 @@ def add(
     """Record a take with its first brief and set-up; returns its id."""
     cursor = db.execute(
         "insert into take (clip_id, name, imported_at, brief_id, setup_id)"
-        " values (?, ?, strftime('%Y-%m-%dT%H:%M:%SZ', 'now'), ?, ?)",
+        f" values (?, ?, {NOW}, ?, ?)",
         (clip_id, name, brief_id, setup_id),
     )
     assert cursor.lastrowid is not None
@@ -324,7 +323,7 @@ def mark_all_stale(db: sqlite3.Connection) -> None:
 
 def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:
     """Hide a take, or bring it back."""
-    now = "strftime('%Y-%m-%dT%H:%M:%SZ', 'now')" if deleted else "null"
+    now = NOW if deleted else "null"
     cursor = db.execute(f"update take set deleted_at = {now} where id = ?", (take_id,))
     if cursor.rowcount == 0:
         raise NotFoundError("take", take_id)
@@ -333,8 +332,8 @@ def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:
 def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
     """Takes that have been hidden for more than some days."""
     rows = db.execute(
-        f"{_SELECT} where take.deleted_at < strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?)",
-        (f"-{days} days",),
+        f"{_SELECT} where take.deleted_at < {DAYS_AGO}",
+        (days_ago(days),),
     )
     return [_row(row) for row in rows]
 

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film
+from ridgewind.standin.camera import Script, film
 from tests.conftest import shaken, write_film
 from tests.e2e.helpers import check_accessibility
 
@@ -134,7 +134,7 @@ def test_the_brief_changes_the_verdict_without_measuring(demo, page):
 
 
 def test_a_film_of_ones_own_gets_its_verdict(fresh, page, tmp_path):
-    film(Recipe(scene="door", technique=Technique(contacts=3), seconds=2), tmp_path / "my take.mp4")
+    film(Script(scene="door", technique=Technique(contacts=3), seconds=2), tmp_path / "my take.mp4")
     page.goto(fresh.address)
     expect(page.get_by_text("Drop a test take on this window")).to_be_visible()
     page.get_by_label("Clips to bring in").set_input_files(tmp_path / "my take.mp4")

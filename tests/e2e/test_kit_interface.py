@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film
+from ridgewind.standin.camera import Script, film
 from tests.conftest import shaken, write_film
 from tests.e2e.helpers import check_accessibility, choose, fact, fill, number
 
@@ -126,7 +126,7 @@ def test_a_change_for_one_take_can_be_spread_or_kept(fresh, page, tmp_path):
 
 
 def test_the_file_tells_its_lens_and_the_set_up_follows(fresh, page, tmp_path):
-    film(Recipe("door", "hold", Technique(contacts=3), seconds=1), tmp_path / "a.mp4")
+    film(Script("door", "hold", Technique(contacts=3), seconds=1), tmp_path / "a.mp4")
     take_id = measured(fresh, tmp_path / "a.mp4")
     page.goto(f"{fresh.address}/takes/{take_id}")
     speed = fact(page, "Body speed")

@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 from ridgewind.standin.camera import film, plan
 from ridgewind.standin.turning import turning_log
 from tests.e2e.helpers import check_accessibility
-from tests.services.test_logs import RECIPE
+from tests.services.test_logs import SCRIPT
 
 pytestmark = pytest.mark.e2e
 
@@ -18,8 +18,8 @@ pytestmark = pytest.mark.e2e
 @pytest.fixture(scope="module")
 def shaken_take(tmp_path_factory):
     folder = tmp_path_factory.mktemp("take")
-    film(RECIPE, folder / "take.mp4")
-    text = turning_log(plan(RECIPE), starts_before_s=0.8, ends_after_s=0.5)
+    film(SCRIPT, folder / "take.mp4")
+    text = turning_log(plan(SCRIPT), starts_before_s=0.8, ends_after_s=0.5)
     (folder / "phone.csv").write_text(text)
     return folder
 

@@ -9,18 +9,18 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.follow import Follower, SubjectPath, centring_of
 from ridgewind.films import following as work
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film, plan, renderer_of
+from ridgewind.standin.camera import Script, film, plan, renderer_of
 from ridgewind.store import subjects
 from tests.conftest import texture, view
 
 CENTRING_TOLERANCE_PCT = 0.5
-RECIPE = Recipe("stones", "slide", Technique(contacts=1), 26.0, size=(640, 360), fps=25.0,
+SCRIPT = Script("stones", "slide", Technique(contacts=1), 26.0, size=(640, 360), fps=25.0,
                 seconds=4.0, seed=6)  # fmt: skip
 
 
 def hub_path():
     """Where the millstone's eye is seen in each frame, percent of the long side."""
-    take = plan(RECIPE)
+    take = plan(SCRIPT)
     renderer = renderer_of(take)
     layer = next(one for one in renderer.scene.layers if one.name == "millstone")
     times = take.frame_times_s
@@ -32,7 +32,7 @@ def hub_path():
 
 
 def test_a_subject_is_followed_both_ways_through_a_slide(library, db, tmp_path):
-    film(RECIPE, tmp_path / "take.mp4")
+    film(SCRIPT, tmp_path / "take.mp4")
     with (tmp_path / "take.mp4").open("rb") as stream:
         take = library.add(db, stream, file_name="take.mp4", size_bytes=None).take
     times, true = hub_path()

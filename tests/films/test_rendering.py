@@ -33,8 +33,7 @@ from ridgewind.media.encode import FilmWriter
 from ridgewind.media.errors import translated
 from ridgewind.services import assessing, deciding
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe as Filmed
-from ridgewind.standin.camera import film
+from ridgewind.standin.camera import Script, film
 from ridgewind.store import clips, database, renders, takes
 from tests.conftest import make_motion, shaken, texture, view, write_film
 
@@ -43,10 +42,10 @@ TOO_LARGE_PCT = 0.3
 BRIEF = replace(usual_brief(), wanted_s=1.5, most_crop_pct=30.0)
 
 CLIPS = {
-    "ridge, hold": Filmed("ridge", "hold", Technique(), 26, seconds=3),
-    "ridge, pan": Filmed("ridge", "pan", Technique(), 35, seconds=3, seed=3),
-    "door, one hand": Filmed("door", "hold", Technique(contacts=1), 35, fps=60, seconds=3, seed=4),
-    "door, walk-in": Filmed("door", "walk", Technique(cadence_hz=1.8), 26, seconds=4, seed=5),
+    "ridge, hold": Script("ridge", "hold", Technique(), 26, seconds=3),
+    "ridge, pan": Script("ridge", "pan", Technique(), 35, seconds=3, seed=3),
+    "door, one hand": Script("door", "hold", Technique(contacts=1), 35, fps=60, seconds=3, seed=4),
+    "door, walk-in": Script("door", "walk", Technique(cadence_hz=1.8), 26, seconds=4, seed=5),
 }
 
 
@@ -210,7 +209,7 @@ def measured(library, db, short_film):
 
 def asked(db, take, *, purpose="preview", kind="polish"):
     case = deciding.case_of(db, take.id)
-    recipe = deciding.recipe(case, deciding.Wanted(kind))
+    recipe = deciding.recipe(case, deciding.RemedyRequest(kind))
     with database.atomic(db):
         return renders.add(db, take_id=take.id, purpose=purpose, recipe=recipe)
 
@@ -231,9 +230,11 @@ def test_a_preview_shows_no_more_frames_than_a_screen(library, db, tmp_path):
         take = library.add(db, stream, file_name="fast.mp4", size_bytes=None).take
     measure_clip(library, take.clip_id)
     case = deciding.case_of(db, take.id)
-    whole = deciding.preview_of(case, deciding.recipe(case, deciding.Wanted("polish")))
+    whole = deciding.preview_of(case, deciding.recipe(case, deciding.RemedyRequest("polish")))
     assert (whole.rate, whole.step) == (1.0, 4)
-    slowed = deciding.preview_of(case, deciding.recipe(case, deciding.Wanted("slow", rate=0.1)))
+    slowed = deciding.preview_of(
+        case, deciding.recipe(case, deciding.RemedyRequest("slow", rate=0.1))
+    )
     assert (slowed.end_s - slowed.start_s) / slowed.rate == pytest.approx(16.0, abs=0.1)
     with database.atomic(db):
         number = renders.add(db, take_id=take.id, purpose="preview", recipe=whole)

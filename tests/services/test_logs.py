@@ -14,7 +14,7 @@ from ridgewind.jobs.measure import measure_clip
 from ridgewind.services import assessing
 from ridgewind.services import logs as work
 from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Recipe, film, plan, true_path
+from ridgewind.standin.camera import Script, film, plan, true_path
 from ridgewind.standin.pose import facing
 from ridgewind.standin.turning import turning_log
 from ridgewind.store import clips, database, motion_logs, takes
@@ -22,11 +22,11 @@ from tests.conftest import write_film
 
 # No travel, which a log of turning cannot hold: breath and sway are left out.
 HAND = Technique(contacts=1, elbows_in=False, sway=0.0, breath=0.0)
-RECIPE = Recipe("ridge", "hold", HAND, 26.0, size=(480, 270), fps=30.0, seconds=4.0, seed=4)
+SCRIPT = Script("ridge", "hold", HAND, 26.0, size=(480, 270), fps=30.0, seconds=4.0, seed=4)
 
 
-def log_text(recipe=RECIPE, before_s=0.0):
-    return turning_log(plan(recipe), starts_before_s=before_s, ends_after_s=0.5)
+def log_text(script=SCRIPT, before_s=0.0):
+    return turning_log(plan(script), starts_before_s=before_s, ends_after_s=0.5)
 
 
 def bring_in(library, db, path) -> int:
@@ -45,7 +45,7 @@ def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
     take_id = work.add_alone(library, db, name="Phone", text=text, mapping=mapping_of(db, text))
     take = takes.by_id(db, take_id)
     assert (take.name, take.state, take.error_code) == ("Phone", "done", None)
-    long = replace(RECIPE, seconds=4.5, fps=200.0)
+    long = replace(SCRIPT, seconds=4.5, fps=200.0)
     # The turning of the hand alone: far away, its travel does not show.
     true = read_motion(true_path(plan(long), facing(2000.0))).gust()
     focal = take.focal_eq_mm / 26.0
@@ -59,7 +59,7 @@ def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
 
 
 def test_a_log_finds_its_place_in_a_film(library, db, tmp_path):
-    film(RECIPE, tmp_path / "take.mp4")
+    film(SCRIPT, tmp_path / "take.mp4")
     take_id = bring_in(library, db, tmp_path / "take.mp4")
     gust = takes.by_id(db, take_id).gust
     text = log_text(before_s=1.37)
@@ -93,6 +93,6 @@ def test_what_the_columns_are_is_remembered_for_the_next_log_like_it(db, library
     guess = mapping_of(db, text)
     corrected = replace(guess, pan=guess.tilt, tilt=guess.pan, roll_sign=-guess.roll_sign)
     work.add_alone(library, db, name="One", text=text, mapping=corrected)
-    assert mapping_of(db, log_text(replace(RECIPE, seed=5))) == corrected
+    assert mapping_of(db, log_text(replace(SCRIPT, seed=5))) == corrected
     with pytest.raises(LogError, match="no column"):
         work.preview(db, text, replace(guess, time="warp"), focal_eq_mm=26.0)

@@ -10,7 +10,7 @@ import pytest
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.causes import LEAST_SHARE, MOST_CAUSES, find_causes
 from ridgewind.standin.body import Body, Technique
-from ridgewind.standin.camera import Recipe
+from ridgewind.standin.camera import Script
 from ridgewind.standin.faults import PAIRS, SINGLE, paired_takes, path_of, single_takes
 
 FIRST_RIGHT, PAIR_RIGHT = 0.9, 0.8
@@ -57,19 +57,19 @@ def test_what_is_said_of_a_cause_is_whole(singles):
 def test_the_cadence_is_right_to_two_percent(singles):
     walks = [(take, found) for take, found in singles if take.causes[0] == "footfalls"]
     for take, found in walks:
-        true_hz = take.recipe.technique.cadence_hz
+        true_hz = take.script.technique.cadence_hz
         assert found.steps.cadence_hz == pytest.approx(true_hz, rel=0.02)
         assert f"{60 * found.steps.cadence_hz:.0f} steps a minute" in found.causes[0].evidence
 
 
 def test_nobody_walks_in_a_take_that_stands(singles):
-    standing = [found for take, found in singles if take.recipe.technique.cadence_hz == 0]
+    standing = [found for take, found in singles if take.script.technique.cadence_hz == 0]
     assert np.mean([found.steps is None for found in standing]) >= 0.95
 
 
 def walk(**technique):
     how = Technique(contacts=4, sway=0.3, breath=0.3, cadence_hz=1.8, **technique)
-    return causes_of(path_of(Recipe(technique=how, fps=60.0, seconds=12.0, seed=3))).steps
+    return causes_of(path_of(Script(technique=how, fps=60.0, seconds=12.0, seed=3))).steps
 
 
 def test_a_hard_heel_and_an_uneven_gait_are_read():
@@ -85,28 +85,28 @@ def test_a_hard_heel_and_an_uneven_gait_are_read():
 @pytest.mark.parametrize("seed", range(6))
 def test_no_cause_is_claimed_where_the_camera_stood_locked_off(seed):
     locked = Technique(support="table", contacts=4, mass_kg=2.0)
-    found = causes_of(path_of(Recipe(technique=locked, seconds=8.0, fps=30.0, seed=seed + 1)))
+    found = causes_of(path_of(Script(technique=locked, seconds=8.0, fps=30.0, seed=seed + 1)))
     assert found.causes == ()
     assert found.steps is None
 
 
 def test_growing_tremor_says_when_it_matters():
     tired = Technique(contacts=1, elbows_in=False, fatigue=2.0, sway=0.3)
-    found = causes_of(path_of(Recipe(technique=tired, seconds=14.0, fps=50.0, seed=5)))
+    found = causes_of(path_of(Script(technique=tired, seconds=14.0, fps=50.0, seed=5)))
     # Tremor grows as 1 + t / 6: its first third is 1.39 at the mean, so 1.5 times that at 6.5 s.
     assert found.fatigue.growth == pytest.approx((1 + 11.67 / 6) / (1 + 2.33 / 6), rel=0.2)
     assert found.fatigue.passes_at_s == pytest.approx(6.5, abs=1.5)
     assert found.causes[0].name == "Tremor, growing"
     assert "Keep takes under" in found.causes[0].change
     fresh = causes_of(
-        path_of(Recipe(technique=replace(tired, fatigue=0.0), seconds=14.0, fps=50.0))
+        path_of(Script(technique=replace(tired, fatigue=0.0), seconds=14.0, fps=50.0))
     )
     assert fresh.fatigue.passes_at_s is None
     assert fresh.causes[0].name == "Tremor"
 
 
 def test_a_meant_move_is_not_body_sway():
-    pan = Recipe("ridge", "pan", Technique(contacts=4, sway=0.2, breath=0.2), seconds=6.0, fps=50.0)
+    pan = Script("ridge", "pan", Technique(contacts=4, sway=0.2, breath=0.2), seconds=6.0, fps=50.0)
     names = [cause.key for cause in causes_of(path_of(pan), moves=True).causes]
     assert "wander" not in names
     assert "breath" not in names

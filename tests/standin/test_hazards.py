@@ -18,8 +18,8 @@ LOW_TRUST = 0.65
 
 def filmed(name, folder, **change):
     hazard = BY_NAME[name]
-    recipe = replace(hazard.recipe, **change)
-    truth = film(recipe, folder / "take.mp4", spoil=hazard.spoil)
+    script = replace(hazard.script, **change)
+    truth = film(script, folder / "take.mp4", spoil=hazard.spoil)
     measured = measure_film(folder / "take.mp4")
     return hazard, compare(truth, measured.motion), measured
 
@@ -36,7 +36,7 @@ def test_something_over_half_the_picture_crosses_and_the_background_is_kept(tmp_
     assert found.off == pytest.approx(0, abs=0.3)
     assert found.path_pct < 0.15
     assert found.trusted > 0.7
-    assert measured.motion.apart > 0.05
+    assert measured.motion.outlier_share > 0.05
 
 
 def test_a_starved_file_shakes_less_than_its_camera_and_trust_says_so(tmp_path):

@@ -10,14 +10,14 @@ import pytest
 from ridgewind.core.shake import read_motion
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.standin.body import Body, Technique
-from ridgewind.standin.camera import Recipe, film, plan, render_frame, true_motion
+from ridgewind.standin.camera import Script, film, plan, render_frame, true_motion
 from ridgewind.standin.moves import MOVES
-from ridgewind.standin.pose import Lens, facing, plane_to_picture
+from ridgewind.standin.pose import PinholeLens, facing, plane_to_picture
 from ridgewind.standin.render import Renderer
 from ridgewind.standin.scenes import SCENES
 
-LENS = Lens(36.0, (360, 200))
-SMALL = Recipe(size=(320, 180), seconds=0.5, fps=10, noise=1.0)
+LENS = PinholeLens(36.0, (360, 200))
+SMALL = Script(size=(320, 180), seconds=0.5, fps=10, noise=1.0)
 
 
 def moved(pose):
@@ -61,8 +61,8 @@ def test_scenes_have_depth_and_something_that_moves(scene):
 
 def test_a_seed_repeats_exactly_and_another_differs():
     def first(seed):
-        recipe = replace(SMALL, seed=seed)
-        take = plan(recipe)
+        script = replace(SMALL, seed=seed)
+        take = plan(script)
         renderer = Renderer(SCENES["ridge"], take.lens, seed=seed, margin=1.25, noise=1.0)
         return render_frame(take, renderer, 0.2, 3)
 
@@ -72,8 +72,8 @@ def test_a_seed_repeats_exactly_and_another_differs():
 
 def test_a_long_shutter_blurs():
     def sharpness(shutter):
-        recipe = replace(SMALL, move="pan", shutter=shutter, still=True, noise=0.0)
-        take = plan(recipe)
+        script = replace(SMALL, move="pan", shutter=shutter, still=True, noise=0.0)
+        take = plan(script)
         renderer = Renderer(SCENES["door"], take.lens, seed=1, margin=2.0, noise=0.0)
         return np.abs(np.diff(render_frame(take, renderer, 0.25, 0).astype(float), axis=1)).mean()
 
@@ -81,11 +81,11 @@ def test_a_long_shutter_blurs():
 
 
 def test_a_rolling_shutter_leans_what_stands_upright():
-    recipe = replace(SMALL, move="pan", still=True, noise=0.0, shutter=0.0)
-    take = plan(recipe)
+    script = replace(SMALL, move="pan", still=True, noise=0.0, shutter=0.0)
+    take = plan(script)
     renderer = Renderer(SCENES["door"], take.lens, seed=1, margin=2.0, noise=0.0)
     straight = render_frame(take, renderer, 0.25, 0)
-    rolling = replace(recipe, read_out_s=0.03)
+    rolling = replace(script, read_out_s=0.03)
     leaning = render_frame(plan(rolling), renderer, 0.25, 0)
     assert np.abs(straight.astype(int) - leaning)[:20].mean() > 2
     middle = np.abs(straight.astype(int) - leaning)[85:95].mean()
@@ -93,9 +93,9 @@ def test_a_rolling_shutter_leans_what_stands_upright():
 
 
 def gust_of(technique, **changes):
-    recipe = Recipe(technique=technique, seconds=6, seed=3, size=(320, 180), **changes)
-    take = plan(recipe)
-    renderer = Renderer(SCENES[recipe.scene], take.lens, seed=1, margin=1.2, noise=0)
+    script = Script(technique=technique, seconds=6, seed=3, size=(320, 180), **changes)
+    take = plan(script)
+    renderer = Renderer(SCENES[script.scene], take.lens, seed=1, margin=1.2, noise=0)
     return read_motion(true_motion(take, renderer)).gust()
 
 
@@ -150,7 +150,7 @@ def test_filming_writes_the_film_and_returns_its_truth(tmp_path):
 
 
 def test_the_demo_ships_small_clips_of_every_rate():
-    rates = {take.recipe.fps for take in DEMO_TAKES}
+    rates = {take.script.fps for take in DEMO_TAKES}
     assert {24, 25, 30, 60, 120} <= rates
     assert len(DEMO_TAKES) >= 8
     for take in DEMO_TAKES:

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components, type TakeDetail, type TakeLine } from "./client";
 
 type Schemas = components["schemas"];
-export type Ways = Schemas["WaysAnswer"];
+export type RemedyDetails = Schemas["RemedyDetails"];
 export type Strength = Schemas["StrengthLine"];
 export type RateLine = Schemas["RateLine"];
 export type Render = Schemas["RenderLine"];
@@ -37,13 +37,16 @@ export function recipeAddress(id: number, wanted: Wanted, kind: "csv" | "json"):
 }
 
 /** Rates, polish curves, hints for next time and the drill: what lies behind the remedies. */
-export function useWays(id: number, brief: unknown, enabled: boolean) {
+export function useRemedyDetails(id: number, brief: unknown, enabled: boolean) {
   return useQuery({
-    queryKey: ["ways", id, brief],
+    queryKey: ["remedy-details", id, brief],
     enabled,
     queryFn: ({ signal }) =>
       dataOf(
-        client.GET("/api/takes/{take_id}/ways", { params: { path: { take_id: id } }, signal }),
+        client.GET("/api/takes/{take_id}/remedy-details", {
+          params: { path: { take_id: id } },
+          signal,
+        }),
       ),
   });
 }

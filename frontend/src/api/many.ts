@@ -40,7 +40,7 @@ export function useBlindOrder(seed: number) {
   });
 }
 
-const JUDGED = ["takes", "take", "briefs", "eye", "compare", "ways"];
+const JUDGED = ["takes", "take", "briefs", "eye", "compare", "remedy-details"];
 
 /** Make a feel's threshold its target, or undo that. */
 export function useThreshold() {

@@ -1119,6 +1119,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/remedy-details": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Rates, polish curves, hints for next time, and the drill for the first cause. */
+    get: operations["decisions_remedy_details_takes__int_take_id__remedy_details_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/renders": {
     parameters: {
       query?: never;
@@ -1202,23 +1219,6 @@ export interface paths {
     post: operations["takes_mark_subject_takes__int_take_id__subject_post"];
     /** Take the mark away. */
     delete: operations["takes_forget_subject_takes__int_take_id__subject_delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/takes/{take_id}/ways": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Rates, polish curves, hints for next time, and the drill for the first cause. */
-    get: operations["decisions_ways_takes__int_take_id__ways_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -1342,15 +1342,15 @@ export interface components {
     BenchAnswer: {
       /** Dots */
       dots: components["schemas"]["TakeDot"][];
-      move: components["schemas"]["Move"] | null;
+      move: components["schemas"]["PlannedMove"] | null;
       picture: components["schemas"]["Picture"] | null;
       /** Problems */
-      problems: components["schemas"]["Problem"][];
+      problems: components["schemas"]["PanelProblem"][];
       /** Reaches */
       reaches: components["schemas"]["Reach"][];
       rig: components["schemas"]["Balance"] | null;
       /** Rig Parts */
-      rig_parts: components["schemas"]["Part"][];
+      rig_parts: components["schemas"]["RigPart"][];
       shake: components["schemas"]["Shake"] | null;
       /**
        * Source
@@ -1623,11 +1623,6 @@ export interface components {
      * @description width, height: px as displayed. claimed_s: what the file says where it ends early.
      */
     ClipFacts: {
-      /**
-       * Apart
-       * @description Share of what is followed that moves otherwise, 0 to 1
-       */
-      apart: number;
       /** Claimed S */
       claimed_s: number | null;
       /** Codec */
@@ -1653,6 +1648,11 @@ export interface components {
       height: number;
       /** Interlaced */
       interlaced: boolean;
+      /**
+       * Outlier Share
+       * @description Of what is followed, moves otherwise; 0 to 1
+       */
+      outlier_share: number;
       /**
        * Repeated
        * @description Share of frames that show the one before again
@@ -2418,81 +2418,6 @@ export interface components {
       width_px: number;
     };
     /**
-     * Move
-     * @description Figures of a move; None where the move has no such thing.
-     *
-     *     extent_pct: how far the subject's distance slides, or the frame's edge grows, on screen.
-     *     speed_pct_s, crosses_s: as played. needed_s: capture seconds that avoid stutter. hurried:
-     *     it is done in less. counter_turn_deg: turn that keeps the subject in the middle.
-     *     foreground_pct, subject_pct, background_pct: travel across the frame. dip_m: how far the
-     *     camera sinks or bounces. horizon_deg: tip of the horizon. focal_to_mm: focal length at the
-     *     end. background_scale: how much larger the background ends.
-     */
-    Move: {
-      /** Background Pct */
-      background_pct: number;
-      /** Background Scale */
-      background_scale: number | null;
-      /** Background Seen */
-      background_seen: components["schemas"]["Seen"][];
-      /** Counter Turn Deg */
-      counter_turn_deg: number | null;
-      /** Crosses S */
-      crosses_s: number | null;
-      /** Dip M */
-      dip_m: number | null;
-      /** Dip Pct */
-      dip_pct: number | null;
-      /** Extent Deg */
-      extent_deg: number | null;
-      /** Extent Pct */
-      extent_pct: number;
-      /** Focal To Mm */
-      focal_to_mm: number | null;
-      /** Foreground Pct */
-      foreground_pct: number;
-      /** Foreground Seen */
-      foreground_seen: components["schemas"]["Seen"][];
-      /** Horizon Deg */
-      horizon_deg: number | null;
-      /** Hurried */
-      hurried: boolean;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | "pan"
-        | "tilt"
-        | "slide"
-        | "push_in"
-        | "orbit"
-        | "rise"
-        | "walk"
-        | "zoom_step"
-        | "monopod_lean";
-      /** Needed S */
-      needed_s: number;
-      /** Speed Deg S */
-      speed_deg_s: number | null;
-      /** Speed M S */
-      speed_m_s: number | null;
-      /** Speed Pct S */
-      speed_pct_s: number;
-      /** Stations */
-      stations: components["schemas"]["Station"][];
-      /** Step M */
-      step_m: number | null;
-      /** Subject Pct */
-      subject_pct: number;
-      /** Subject Scale */
-      subject_scale: number | null;
-      /** Subject Seen */
-      subject_seen: components["schemas"]["Seen"][];
-      /** Travel M */
-      travel_m: number | null;
-    };
-    /**
      * MoveAnswer
      * @description move: null where the camera was held. wander_pct: how far the frame wandered.
      */
@@ -2618,19 +2543,19 @@ export interface components {
       shutter: number | null;
     };
     /**
-     * Part
-     * @description A part of the rig. place: of its middle, taken as its centre of mass. bare: it belongs
-     *     to the camera without any help, with which jitter is compared.
+     * PanelProblem
+     * @description Why a panel could not be computed: the entry that broke its rule.
      */
-    Part: {
-      /** Bare */
-      bare: boolean;
-      /** Mass G */
-      mass_g: number;
-      /** Name */
-      name: string;
-      place: components["schemas"]["Place"];
-      size: components["schemas"]["Box"];
+    PanelProblem: {
+      /** Field */
+      field: string;
+      /** Message */
+      message: string;
+      /**
+       * Panel
+       * @enum {string}
+       */
+      panel: "optics" | "picture" | "shake" | "time" | "move" | "rig" | "strap";
     };
     /**
      * PathColumns
@@ -2725,6 +2650,81 @@ export interface components {
       ask: components["schemas"]["Ask"];
     };
     /**
+     * PlannedMove
+     * @description Figures of a move; None where the move has no such thing.
+     *
+     *     extent_pct: how far the subject's distance slides, or the frame's edge grows, on screen.
+     *     speed_pct_s, crosses_s: as played. needed_s: capture seconds that avoid stutter. hurried:
+     *     it is done in less. counter_turn_deg: turn that keeps the subject in the middle.
+     *     foreground_pct, subject_pct, background_pct: travel across the frame. dip_m: how far the
+     *     camera sinks or bounces. horizon_deg: tip of the horizon. focal_to_mm: focal length at the
+     *     end. background_scale: how much larger the background ends.
+     */
+    PlannedMove: {
+      /** Background Pct */
+      background_pct: number;
+      /** Background Scale */
+      background_scale: number | null;
+      /** Background Seen */
+      background_seen: components["schemas"]["Seen"][];
+      /** Counter Turn Deg */
+      counter_turn_deg: number | null;
+      /** Crosses S */
+      crosses_s: number | null;
+      /** Dip M */
+      dip_m: number | null;
+      /** Dip Pct */
+      dip_pct: number | null;
+      /** Extent Deg */
+      extent_deg: number | null;
+      /** Extent Pct */
+      extent_pct: number;
+      /** Focal To Mm */
+      focal_to_mm: number | null;
+      /** Foreground Pct */
+      foreground_pct: number;
+      /** Foreground Seen */
+      foreground_seen: components["schemas"]["Seen"][];
+      /** Horizon Deg */
+      horizon_deg: number | null;
+      /** Hurried */
+      hurried: boolean;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind:
+        | "pan"
+        | "tilt"
+        | "slide"
+        | "push_in"
+        | "orbit"
+        | "rise"
+        | "walk"
+        | "zoom_step"
+        | "monopod_lean";
+      /** Needed S */
+      needed_s: number;
+      /** Speed Deg S */
+      speed_deg_s: number | null;
+      /** Speed M S */
+      speed_m_s: number | null;
+      /** Speed Pct S */
+      speed_pct_s: number;
+      /** Stations */
+      stations: components["schemas"]["Station"][];
+      /** Step M */
+      step_m: number | null;
+      /** Subject Pct */
+      subject_pct: number;
+      /** Subject Scale */
+      subject_scale: number | null;
+      /** Subject Seen */
+      subject_seen: components["schemas"]["Seen"][];
+      /** Travel M */
+      travel_m: number | null;
+    };
+    /**
      * PreviewAnswer
      * @description name: of the film. faster: than life it plays. share: of the move that it shows.
      */
@@ -2735,21 +2735,6 @@ export interface components {
       name: string;
       /** Share */
       share: number;
-    };
-    /**
-     * Problem
-     * @description Why a panel could not be computed: the entry that broke its rule.
-     */
-    Problem: {
-      /** Field */
-      field: string;
-      /** Message */
-      message: string;
-      /**
-       * Panel
-       * @enum {string}
-       */
-      panel: "optics" | "picture" | "shake" | "time" | "move" | "rig" | "strap";
     };
     /**
      * Proposals
@@ -2826,6 +2811,24 @@ export interface components {
       start_s: number;
       /** Step */
       step: number;
+    };
+    /**
+     * RemedyDetails
+     * @description What lies behind the remedies. drill: that works on the first cause.
+     */
+    RemedyDetails: {
+      /** Curves */
+      curves: components["schemas"]["CurveLine"][];
+      /**
+       * Drift Crop Pct
+       * @description That a slow reframe may take; 0 for none
+       */
+      drift_crop_pct: number;
+      drill: components["schemas"]["DrillLink"] | null;
+      /** Hints */
+      hints: components["schemas"]["HintLine"][];
+      /** Rates */
+      rates: components["schemas"]["RateLine"][];
     };
     /** RemedyLine */
     RemedyLine: {
@@ -2953,6 +2956,21 @@ export interface components {
       /** Placed */
       placed: components["schemas"]["Placed"][];
       weight_at: components["schemas"]["Place"];
+    };
+    /**
+     * RigPart
+     * @description A part of the rig. place: of its middle, taken as its centre of mass. bare: it belongs
+     *     to the camera without any help, with which jitter is compared.
+     */
+    RigPart: {
+      /** Bare */
+      bare: boolean;
+      /** Mass G */
+      mass_g: number;
+      /** Name */
+      name: string;
+      place: components["schemas"]["Place"];
+      size: components["schemas"]["Box"];
     };
     /**
      * Seen
@@ -3797,24 +3815,6 @@ export interface components {
       name: string;
       /** Reason */
       reason: string;
-    };
-    /**
-     * WaysAnswer
-     * @description What lies behind the remedies. drill: that works on the first cause.
-     */
-    WaysAnswer: {
-      /** Curves */
-      curves: components["schemas"]["CurveLine"][];
-      /**
-       * Drift Crop Pct
-       * @description That a slow reframe may take; 0 for none
-       */
-      drift_crop_pct: number;
-      drill: components["schemas"]["DrillLink"] | null;
-      /** Hints */
-      hints: components["schemas"]["HintLine"][];
-      /** Rates */
-      rates: components["schemas"]["RateLine"][];
     };
     /** WeightsAnswer */
     WeightsAnswer: {
@@ -7224,6 +7224,53 @@ export interface operations {
       };
     };
   };
+  decisions_remedy_details_takes__int_take_id__remedy_details_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["RemedyDetails"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   decisions_renders_of_takes__int_take_id__renders_get: {
     parameters: {
       query?: never;
@@ -7554,53 +7601,6 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SubjectAnswer"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ValidationErrorModel"][];
-        };
-      };
-      "4XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-      "5XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-    };
-  };
-  decisions_ways_takes__int_take_id__ways_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        take_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaysAnswer"];
         };
       };
       /** @description Bad Request */

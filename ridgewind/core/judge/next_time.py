@@ -20,7 +20,7 @@ ENOUGH_RECORDS = 3
 
 
 @dataclass(frozen=True)
-class Lens:
+class LensRange:
     """A lens of the kit and the focal lengths that it has, equivalent, mm."""
 
     name: str
@@ -51,7 +51,7 @@ def hints_for(
     *,
     focal_eq_mm: float,
     fps: float,
-    lenses: Sequence[Lens],
+    lenses: Sequence[LensRange],
     rates_hz: Sequence[float],
     records: Sequence[Record],
     reached: bool,
@@ -79,7 +79,7 @@ def hints_for(
     return hints
 
 
-def _lens(passing_mm: float, focal_eq_mm: float, lenses: Sequence[Lens]) -> Hint | None:
+def _lens(passing_mm: float, focal_eq_mm: float, lenses: Sequence[LensRange]) -> Hint | None:
     """The longest focal length of the kit that passes, or the one that would."""
     if not WIDEST_USUAL_MM <= passing_mm < focal_eq_mm:
         return None

@@ -15,16 +15,14 @@ from numpy.typing import NDArray
 
 from ridgewind.core.clip import USUAL_SHUTTER
 from ridgewind.core.errors import require_positive
+from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.shake.gust import (
-    PEAK_PERCENTILE,
-    WINDOW_S,
-    extend_oddly,
     part_speeds,
-    power_of,
-    rolling_mean,
-    weighted_speeds,
+    peak_speed,
+    power_at_playback,
+    seconds_of,
 )
-from ridgewind.core.shake.lowpass import smoothed
+from ridgewind.core.shake.lowpass import LowPass, lowpass
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.stretch import Stretch
 
@@ -43,9 +41,6 @@ LIGHT_PCT, MEDIUM_PCT = 4.0, 10.0
 USUAL_READOUT_S = 0.02
 """Time in which a rolling shutter reads a frame from top to bottom (chosen here: common sensors
 take 10 to 30 ms)."""
-
-MOVE_HZ = 0.5
-"""A meant move is slower than this (definition)."""
 
 ONE_IN_TWENTY = 95.0
 
@@ -69,7 +64,7 @@ class PolishPoint:
 class PolishedShot:
     """A shot at every strength. needed: (k, n) enlargement that each frame wants. power: (k, n - 1)
     squared weighted speed of the smooth path, not enlarged. counted: (n - 1,). smear_pct,
-    lean_pct, move_pct_s: (n - 1,), see PolishCurve. window: samples of a second at playback."""
+    lean_pct, move_pct_s: (n - 1,), see PolishCurve. playback_hz: samples a second."""
 
     needed: Floats
     power: Floats
@@ -77,7 +72,7 @@ class PolishedShot:
     smear_pct: Floats
     lean_pct: Floats
     move_pct_s: Floats
-    window: int
+    playback_hz: float
     floor_power: float
 
 
@@ -151,19 +146,12 @@ class Polisher:
         self._shot, self._aspect = shot, aspect
         self._path = shot.path.copy()
         self._path[:, 3] = 100.0 * np.log1p(shot.path[:, 3] / 100.0)  # adds up in logarithms
-        extended, self._added = extend_oddly(self._path, rate_hz=shot.rate_hz)
-        line = np.linspace(extended[0], extended[-1], len(extended))
-        self._length = len(extended)
-        self._hz = np.fft.rfftfreq(self._length, 1.0 / shot.rate_hz)
-        self._spectrum = np.fft.rfft(extended - line, axis=0)
+        self._filter = LowPass(self._path, rate_hz=shot.rate_hz)
 
     def off(self, corner_hz: float) -> Floats:
         """(n, 4) by which each frame is off the smooth path: pan %, tilt %, roll °, and 100 times
-        the logarithm of its growth. The smoothing is that of core/shake/smooth.py."""
-        fast = 1.0 - np.exp2(-((self._hz / corner_hz) ** 2))
-        off = np.fft.irfft(self._spectrum * fast[:, None], self._length, axis=0)
-        out: Floats = off[self._added : self._added + len(self._path)]
-        return out
+        the logarithm of its growth."""
+        return self._filter.fast(corner_hz)
 
     def corrections(self, corner_hz: float) -> Floats:
         """(n, 4) by which the picture that is shown is off the smooth path: like `off`, with
@@ -173,7 +161,7 @@ class Polisher:
     def shown(self, off: Floats) -> Floats:
         """(n, 4) the corrections of the pictures that are shown, from `off`."""
         found = _in_percent(off)
-        return found if self._shot.behind is None else found + self._shot.behind
+        return found if self._shot.lag is None else found + self._shot.lag
 
     def smooth(self, corner_hz: float) -> Floats:
         """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
@@ -182,8 +170,8 @@ class Polisher:
     def left(self, off: Floats) -> Floats:
         """(n - 1,) squared weighted speed of the smooth path, at the reading's playback rate."""
         shot, smooth = self._shot, _in_percent(self._path - off)
-        speeds = part_speeds(smooth, rate_hz=shot.rate_hz, aspect=self._aspect) * shot.playback
-        return power_of(weighted_speeds(speeds, playback_hz=shot.rate_hz * shot.playback))
+        speeds = part_speeds(smooth, rate_hz=shot.rate_hz, aspect=self._aspect)
+        return power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)
 
 
 def _in_percent(path: Floats) -> Floats:
@@ -208,7 +196,7 @@ def _polished(
         power[row] = polisher.left(off) + shot.floor_power
         if like is None:
             needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
-    slow = smoothed(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=MOVE_HZ)
+    slow = lowpass(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=INTENDED_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
     return PolishedShot(
@@ -218,7 +206,7 @@ def _polished(
         smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * (USUAL_SHUTTER / shot.rate_hz),
         lean_pct=across * USUAL_READOUT_S,
         move_pct_s=np.hypot(slow[:, 0], slow[:, 1]) * shot.playback,
-        window=round(WINDOW_S * shot.rate_hz * shot.playback),
+        playback_hz=shot.rate_hz * shot.playback,
         floor_power=shot.floor_power,
     )
 
@@ -232,7 +220,7 @@ def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
         smear_pct=shot.smear_pct[inside],
         lean_pct=shot.lean_pct[inside],
         move_pct_s=shot.move_pct_s[inside],
-        window=shot.window,
+        playback_hz=shot.playback_hz,
         floor_power=shot.floor_power,
     )
 
@@ -263,13 +251,14 @@ def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[Poli
         crop_pct = max(crop_pct, points[-1].crop_pct) if points else crop_pct
         enlarge = 1.0 / (1.0 - crop_pct / 100.0)
         counted = np.concatenate([shot.power[row][shot.counted] for shot in shots])
-        seconds = np.concatenate(
-            [
-                rolling_mean(shot.power[row], shot.counted, window=shot.window)[shot.counted]
-                for shot in shots
-            ]
-        )
-        peak = float(np.percentile(seconds, PEAK_PERCENTILE))
+        seconds = np.concatenate([_counted_seconds(shot, row) for shot in shots])
         speed = float(counted.mean()) ** 0.5
-        points.append(PolishPoint(corner_hz, crop_pct, enlarge * speed, enlarge * peak**0.5))
+        peak = peak_speed(seconds)
+        points.append(PolishPoint(corner_hz, crop_pct, enlarge * speed, enlarge * peak))
     return tuple(points)
+
+
+def _counted_seconds(shot: PolishedShot, row: int) -> Floats:
+    """Squared speed over the surrounding second at one strength, where it counts."""
+    around = seconds_of(shot.power[row], shot.counted, playback_hz=shot.playback_hz)
+    return around[shot.counted]

@@ -19,7 +19,7 @@ BLUR_PCT, MOST_BLUR_PCT = 0.15, 0.3
 """Smear in one exposure from which it shows after polishing (definition), and from which a polished
 shot looks wrong, because it smears where nothing moves (chosen here: twice that)."""
 
-MOST_APART = 0.3
+MOST_OUTLIERS = 0.3
 """Share of the picture that moves otherwise, from which a polish bends it."""
 
 LEAST_FOLLOWED = 0.95
@@ -68,7 +68,7 @@ def of_polish(
     curve: PolishCurve,
     point: PolishPoint,
     *,
-    apart: float,
+    outlier_share: float,
 ) -> list[str]:
     """What will be seen all the same, each with its figure; the worst first."""
     found = []
@@ -82,8 +82,9 @@ def of_polish(
         found.append(f"It may jump where it could not be followed ({lost:.0f} % of it).")
     if to_gust(curve.floor_pct_s) > NOISY_GUST:
         found.append("The picture is noisy: see it before you rely on it.")
-    if apart > MOST_APART:
-        found.append(f"Near things ({100.0 * apart:.0f} % of it) move otherwise and will bend.")
+    if outlier_share > MOST_OUTLIERS:
+        otherwise = 100.0 * outlier_share
+        found.append(f"Near things ({otherwise:.0f} % of it) move otherwise and will bend.")
     if curve.move_pct_s > FAST_PCT_S:
         found.append(f"A move of {curve.move_pct_s:.0f} % of the width a second will judder.")
     left_px = max(clip.size_px) * (1.0 - point.crop_pct / 100.0)

@@ -21,13 +21,11 @@ from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
 from ridgewind.core.judge.remedies import seen_after
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.shake.gust import (
-    PEAK_PERCENTILE,
-    WINDOW_S,
     part_speeds,
-    power_of,
-    rolling_mean,
+    peak_speed,
+    power_at_playback,
+    seconds_of,
     to_gust,
-    weighted_speeds,
 )
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.stretch import Stretch
@@ -172,18 +170,17 @@ def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> R
             continue
         seen = _seen_path(shot, recipe, aspect, clip.upright)[stretch.start : stretch.stop + 1]
         counted = shot.counted[stretch.start : stretch.stop]
-        playback_hz = shot.rate_hz * shot.playback
-        speeds = part_speeds(seen, rate_hz=playback_hz, aspect=aspect)
-        power = power_of(weighted_speeds(speeds, playback_hz=playback_hz))
+        speeds = part_speeds(seen, rate_hz=shot.rate_hz, aspect=aspect)
+        power = power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)
         if recipe.corner_hz is not None:
             power += shot.floor_power  # what was measured wrongly is moved wrongly
-        around = rolling_mean(power, counted, window=round(WINDOW_S * playback_hz))
+        around = seconds_of(power, counted, playback_hz=shot.rate_hz * shot.playback)
         powers.append(power[counted])
         seconds.append(around[counted])
     if not powers or not len(np.concatenate(powers)):
         return replace(recipe, gust=None, peak=None)
     speed = recipe.enlarge * float(np.concatenate(powers).mean()) ** 0.5
-    peak = recipe.enlarge * float(np.percentile(np.concatenate(seconds), PEAK_PERCENTILE)) ** 0.5
+    peak = recipe.enlarge * peak_speed(np.concatenate(seconds))
     return replace(
         recipe,
         gust=to_gust(speed, screen_deg=screen),

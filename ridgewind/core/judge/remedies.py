@@ -224,7 +224,8 @@ def polish_remedy(
     good, smears = passes(gust, peak, brief), blur_pct > polish_warnings.MOST_BLUR_PCT
     start_s, end_s = _whole(reading) if lee is None else (lee.start_s, lee.end_s)
     length_s = clip.duration_s if lee is None else lee.length_s
-    found = polish_warnings.of_polish(brief, clip, curve, point, apart=asked.analysis.motion.apart)
+    outliers = asked.analysis.motion.outlier_share
+    found = polish_warnings.of_polish(brief, clip, curve, point, outlier_share=outliers)
     lost = playback < 1.0 and clip.has_sound
     if good and smears:
         reason = f"{point.crop_pct:.1f} % crop would do, but it smears."

@@ -13,8 +13,8 @@ from typing import Literal
 
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.kit.items import MOST_MASS_G, Box, Camera, Lens, Place
+from ridgewind.core.units import STANDARD_GRAVITY_M_S2
 
-G_M_S2 = 9.80665
 """Standard gravity, m/s²."""
 
 CLOSE_REACH_M, ARM_REACH_M = 0.2, 0.6
@@ -34,7 +34,7 @@ Axis = Literal["pitch", "yaw", "roll"]
 
 
 @dataclass(frozen=True)
-class Part:
+class RigPart:
     """A part of the rig. place: of its middle, taken as its centre of mass. bare: it belongs
     to the camera without any help, with which jitter is compared."""
 
@@ -92,19 +92,19 @@ class Balance:
     torque_arm_nm: float
 
 
-def camera_parts(camera: Camera, lens: Lens) -> tuple[Part, ...]:
+def camera_parts(camera: Camera, lens: Lens) -> tuple[RigPart, ...]:
     """Camera and lens as parts: the camera stands on the origin, the lens ahead of it."""
     size = camera.size
     middle = size.height_mm / 2
-    body = Part("Camera", camera.mass_g, Place(0, middle, 0), size, True)
+    body = RigPart("Camera", camera.mass_g, Place(0, middle, 0), size, True)
     if lens.mass_g <= 0:
         return (body,)
     ahead = size.depth_mm / 2 + lens.balance_mm
     barrel = Box(lens.diameter_mm, lens.diameter_mm, lens.length_mm)
-    return (body, Part("Lens", lens.mass_g, Place(0, middle, ahead), barrel, True))
+    return (body, RigPart("Lens", lens.mass_g, Place(0, middle, ahead), barrel, True))
 
 
-def centre_of_mass(parts: Sequence[Part]) -> Place:
+def centre_of_mass(parts: Sequence[RigPart]) -> Place:
     """Where the parts balance. Raises InvalidArgumentError where they weigh nothing."""
     total = sum(part.mass_g for part in parts)
     if total <= 0:
@@ -116,7 +116,7 @@ def centre_of_mass(parts: Sequence[Part]) -> Place:
     )
 
 
-def inertia(parts: Sequence[Part]) -> Inertia:
+def inertia(parts: Sequence[RigPart]) -> Inertia:
     """Moments about the centre of mass: m (b² + c²) / 12 for a box, plus m r²."""
     centre = centre_of_mass(parts)
     pitch = yaw = roll = 0.0
@@ -158,7 +158,9 @@ def swing_hz(mass_g: float, *, below_mm: float, inertia_kgm2: float) -> float:
     0.997
     """
     mass, d = mass_g / 1000.0, below_mm / 1000.0
-    return math.sqrt(mass * G_M_S2 * d / (inertia_kgm2 + mass * d * d)) / (2.0 * math.pi)
+    return math.sqrt(mass * STANDARD_GRAVITY_M_S2 * d / (inertia_kgm2 + mass * d * d)) / (
+        2.0 * math.pi
+    )
 
 
 def counterweight_g(mass_g: float, *, ahead_mm: float, weight_ahead_mm: float) -> float | None:
@@ -182,10 +184,10 @@ def torque_nm(mass_g: float, *, reach_m: float) -> float:
     >>> round(torque_nm(1000, reach_m=0.5), 2)
     4.9
     """
-    return mass_g / 1000.0 * G_M_S2 * reach_m
+    return mass_g / 1000.0 * STANDARD_GRAVITY_M_S2 * reach_m
 
 
-def balance(parts: Sequence[Part], *, handle: Place | None, weight_at: Place) -> Balance:
+def balance(parts: Sequence[RigPart], *, handle: Place | None, weight_at: Place) -> Balance:
     """All figures of a rig. weight_at: where a counterweight could go."""
     bare = [part for part in parts if part.bare]
     centre = centre_of_mass(parts)

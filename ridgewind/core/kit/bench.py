@@ -194,11 +194,11 @@ def move_plan(parts: Parts, brief: Brief, ask: MoveAsk) -> moving.Plan:
     )
 
 
-def rig_parts(parts: Parts, ask: RigAsk) -> tuple[balance.Part, ...]:
+def rig_parts(parts: Parts, ask: RigAsk) -> tuple[balance.RigPart, ...]:
     """Camera, lens and every support that is carried on them."""
     places = {one.support_id: one.place for one in ask.placed}
     carried = tuple(
-        balance.Part(name, support.mass_g, places.get(key, support.place), support.size, False)
+        balance.RigPart(name, support.mass_g, places.get(key, support.place), support.size, False)
         for key, name, support in parts.supports
         if support.carried
     )

@@ -59,7 +59,7 @@ class Plan:
 
 
 @dataclass(frozen=True)
-class Move:
+class PlannedMove:
     """Figures of a move; None where the move has no such thing.
 
     extent_pct: how far the subject's distance slides, or the frame's edge grows, on screen.
@@ -185,7 +185,7 @@ def _limit(plan: Plan) -> tuple[float, str]:
     return 50.0, "m"
 
 
-def move(plan: Plan) -> Move:
+def move(plan: Plan) -> PlannedMove:
     """Figures and drawing of a move."""
     check_plan(plan)
     return _figures(plan, stations(plan, STATIONS))
@@ -263,7 +263,7 @@ _KINDS: dict[str, Callable[[Plan, float], Station]] = {
 }
 
 
-def _figures(plan: Plan, path: tuple[Station, ...]) -> Move:
+def _figures(plan: Plan, path: tuple[Station, ...]) -> PlannedMove:
     turn = plan.amount if plan.kind in ("pan", "tilt") else None
     travel = _travel_m(plan)
     sideways = plan.kind in ("slide", "orbit", "rise", "monopod_lean")
@@ -283,7 +283,7 @@ def _figures(plan: Plan, path: tuple[Station, ...]) -> Move:
     )
     speed = extent / plan.seconds * plan.playback
     dip, step = _dip(plan)
-    return Move(
+    return PlannedMove(
         kind=plan.kind,
         extent_pct=extent,
         extent_deg=turn if turn is not None else (counter if held else None),

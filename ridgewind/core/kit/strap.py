@@ -13,6 +13,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
 from ridgewind.core.kit.items import MOST_SIZE_MM, Route
+from ridgewind.core.units import STANDARD_GRAVITY_M_S2
 
 HALF_NECK, CHEST_DEPTH, HALF_BREADTH, DROP = 0.19, 0.25, 0.17, 0.20
 """Shares of the chest girth (chosen here, see above)."""
@@ -28,8 +29,6 @@ BEST_N = (8.0, 22.0)
 
 LIMIT_AT_BEST_MIN, NECK_SHARE = 20.0, 0.5
 """Minutes of pull in a session at the middle of the best range, and what the neck takes of it."""
-
-NEWTON_PER_KG = 9.80665
 
 
 @dataclass(frozen=True)
@@ -92,12 +91,12 @@ def taut_length_mm(route: Route, *, forearm_mm: float, chest_mm: float) -> float
 
 def kg_to_newton(scale_kg: float) -> float:
     """Reading of a luggage scale as a force."""
-    return scale_kg * NEWTON_PER_KG
+    return scale_kg * STANDARD_GRAVITY_M_S2
 
 
 def newton_to_kg(pull_n: float) -> float:
     """A force as a luggage scale shows it."""
-    return pull_n / NEWTON_PER_KG
+    return pull_n / STANDARD_GRAVITY_M_S2
 
 
 def session_limit_min(pull_n: float) -> float:

@@ -1,9 +1,9 @@
 """Dissolves and fades: a picture that was replaced little by little, without ever being lost.
 
 Through a dissolve the tracker goes from one picture to the other without a gap: points of the new
-one earn their say while those of the old one fade. Two things give it away: no point is left that
-was there a second ago, although the camera has not moved away from it; and the picture of a second
-ago, put where it should be seen now, is not there.
+one earn their weight while those of the old one fade. Two things give it away: no point is left
+that was there a second ago, although the camera has not moved away from it; and the picture of a
+second ago, put where it should be seen now, is not there.
 """
 
 from __future__ import annotations

@@ -78,7 +78,7 @@ def read_at_centre(h: Floats) -> Similarity:
 
 
 @dataclass(frozen=True)
-class Problem:
+class Equations:
     """Linear equations for the six terms of the motion: shift, scale, turn, bend.
 
     before, after: (n, 2). rows: (2n, 6), the x equations first, after multiplying by the
@@ -92,7 +92,7 @@ class Problem:
     noise: float
 
 
-def pose(before: Floats, after: Floats, *, noise: float) -> Problem:
+def build_equations(before: Floats, after: Floats, *, noise: float) -> Equations:
     """Write down the equations once; they are solved for many weightings."""
     count = len(before)
     x, y = before.T
@@ -103,7 +103,7 @@ def pose(before: Floats, after: Floats, *, noise: float) -> Problem:
     low[:, 2], low[:, 3] = y, x
     top[:, 4:] = -before * after[:, :1]
     low[:, 4:] = -before * after[:, 1:]
-    return Problem(before, after, rows, noise)
+    return Equations(before, after, rows, noise)
 
 
 NO_STRETCH = np.zeros((2, 2))
@@ -125,13 +125,13 @@ def stretch_of_turn(h: Floats) -> Floats:
     return np.array([[part * y * y, -part * x * y], [-part * x * y, part * x * x]])
 
 
-def _solve(problem: Problem, weights: Floats, target: Floats) -> tuple[Floats, Floats, Floats]:
+def _solve(equations: Equations, weights: Floats, target: Floats) -> tuple[Floats, Floats, Floats]:
     """Weighted least squares: the terms (6,), the inverse (6, 6) of the normal matrix, and the
     weighted rows (2n, 6). weights: (n,) >= 0. target: (2n,)."""
-    weighted = problem.rows * np.concatenate([weights, weights])[:, None]
-    normal = problem.rows.T @ weighted
+    weighted = equations.rows * np.concatenate([weights, weights])[:, None]
+    normal = equations.rows.T @ weighted
     stiff = 1e6 if weights.sum() < MIN_FULL_POINTS else 1.0
-    normal.flat[:: TERMS + 1] += 1e-12 + stiff * (problem.noise * PRIOR_PRECISION) ** 2
+    normal.flat[:: TERMS + 1] += 1e-12 + stiff * (equations.noise * PRIOR_PRECISION) ** 2
     inverse = np.linalg.inv(normal)
     return inverse @ (target @ weighted), inverse, weighted
 
@@ -143,30 +143,30 @@ def _homography(terms: Floats, stretch: Floats) -> Floats:
     return h
 
 
-def robust_fit(problem: Problem, prior_weights: Floats, *, start: Floats, rounds: int) -> Fit:
+def robust_fit(equations: Equations, prior_weights: Floats, *, start: Floats, rounds: int) -> Fit:
     """Motion by iteratively reweighted least squares with Tukey's biweight.
 
     prior_weights: (n,) 0 to 1, how far each point has agreed so far, so that the points which
-    have followed the background keep the say when something crosses. start: (3, 3), a first
+    have followed the background keep their weight when something crosses. start: (3, 3), a first
     estimate that decides which points agree to begin with.
     """
     h = start
-    residual = np.hypot(*(apply(h, problem.before) - problem.after).T)
-    sigma = max(_weighted_spread(residual, prior_weights), 3.0 * problem.noise)
+    residual = np.hypot(*(apply(h, equations.before) - equations.after).T)
+    sigma = max(_weighted_spread(residual, prior_weights), 3.0 * equations.noise)
     weights = prior_weights * _tukey(residual, sigma)
     for _ in range(rounds):
         stretch = stretch_of_turn(h)
-        target = (problem.after - problem.before - problem.before @ stretch).T.reshape(-1)
-        terms, inverse, weighted = _solve(problem, weights, target)
+        target = (equations.after - equations.before - equations.before @ stretch).T.reshape(-1)
+        terms, inverse, weighted = _solve(equations, weights, target)
         h = _homography(terms, stretch)
-        residual = _distance(apply(h, problem.before), problem.after)
-        sigma = max(_weighted_spread(residual, weights), problem.noise)
+        residual = _distance(apply(h, equations.before), equations.after)
+        sigma = max(_weighted_spread(residual, weights), equations.noise)
         agreed = _tukey(residual, sigma)
         weights = prior_weights * agreed
     spread = np.sqrt(weights @ residual**2 / max(2.0 * weights.sum(), 1e-9))
     se = float(spread * np.sqrt(inverse[0, 0] + inverse[1, 1]))
     # Gauss-Newton step from the whole fit to either half; their normals are half the whole's.
-    left = target - problem.rows @ terms
+    left = target - equations.rows @ terms
     left.reshape(2, -1)[:, ::2] *= -1.0
     bx, by, p, q = (inverse @ (left @ weighted))[:4].tolist()
     return Fit(h=h, weights=agreed, centre_se=se, split=Similarity(bx, by, q, p))
@@ -193,8 +193,8 @@ def rough_similarity(before: Floats, after: Floats, weights: Floats, *, noise: f
 
 
 def _distance(a: Floats, b: Floats) -> Floats:
-    apart = a - b
-    out: Floats = np.hypot(apart[:, 0], apart[:, 1])
+    difference = a - b
+    out: Floats = np.hypot(difference[:, 0], difference[:, 1])
     return out
 
 

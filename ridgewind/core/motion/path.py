@@ -57,10 +57,11 @@ class Motion:
     t_s, pan_pct, tilt_pct, roll_deg, zoom_pct: (n,) float64; not a number where a frame could
     not be measured. trust: (n,) 0 to 1. error: (n, 4), half the difference between the paths
     of two interleaved halves of the points (pan %, tilt %, roll °, zoom %): what the
-    measurement itself adds. aspect: short side / long side. apart: mean share of the followed
-    points that move otherwise than the background. repeated: share of the frames that show the
-    picture before once more. held: (n,) frames of them in shots that move, whose place in the path
-    is put between their neighbours although their picture is still the one before; None for none.
+    measurement itself adds. aspect: short side / long side. outlier_share: mean share of the
+    followed points that move otherwise than the background. repeated: share of the frames that
+    show the picture before once more. held: (n,) frames of them in shots that move, whose place
+    in the path is put between their neighbours although their picture is still the one before;
+    None for none.
     """
 
     t_s: Floats
@@ -72,7 +73,7 @@ class Motion:
     error: Floats
     aspect: float
     shots: tuple[Shot, ...] = field(default_factory=tuple)
-    apart: float = 0.0
+    outlier_share: float = 0.0
     repeated: float = 0.0
     held: NDArray[np.bool_] | None = None
 
@@ -112,7 +113,7 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         error=motion.error[inside],
         aspect=motion.aspect,
         shots=tuple(shots),
-        apart=motion.apart,
+        outlier_share=motion.outlier_share,
         repeated=motion.repeated,
         held=None if motion.held is None else motion.held[inside],
     )

@@ -14,9 +14,9 @@ Float32s = NDArray[np.float32]
 
 FIRST_SURPRISE = 0.01
 MIN_POINTS = 10
-NEW_POINT_SAY, LOST_PLACE_SAY = 0.35, 0.04
-"""Say of a new point: where the picture is new, and where points of the last reference are out of
-sight or move otherwise, so that what crosses the picture cannot talk itself into it."""
+NEW_POINT_WEIGHT, LOST_PLACE_WEIGHT = 0.35, 0.04
+"""Weight of a new point: where the picture is new, and where points of the last reference are out
+of sight or move otherwise, so that what crosses the picture does not gain weight by itself."""
 
 
 @dataclass
@@ -55,15 +55,15 @@ def make_reference(
     height, width = luma.shape
     long_side, centre = float(max(luma.shape)), np.array([(width - 1) / 2.0, (height - 1) / 2.0])
     found = (patches.find_points(luma) - centre) / long_side
-    say = np.full(len(found), NEW_POINT_SAY)
+    weights = np.full(len(found), NEW_POINT_WEIGHT)
     born_s = np.full(len(found), t_s)
     if kept is not None and len(kept.points):
         cell = 1.0 / patches.GRID[0]
         if len(kept.lost):
-            say[_apart(found, kept.lost) < cell] = LOST_PLACE_SAY
-        new = _apart(found, kept.points) > 0.5 * cell
+            weights[_to_nearest(found, kept.lost) < cell] = LOST_PLACE_WEIGHT
+        new = _to_nearest(found, kept.points) > 0.5 * cell
         found = np.concatenate([kept.points, found[new]])
-        say = np.concatenate([kept.agree, say[new]])
+        weights = np.concatenate([kept.agree, weights[new]])
         born_s = np.concatenate([kept.born_s, born_s[new]])
     if len(found) < MIN_POINTS:
         return None
@@ -73,16 +73,16 @@ def make_reference(
         fine=patches.make_templates(levels[0], points_px, level=pyramid.FULL),
         quarter=patches.make_templates(levels[1], points_px, level=pyramid.QUARTER),
         eighth=patches.make_templates(levels[2], points_px, level=pyramid.EIGHTH),
-        agree=say,
+        agree=weights,
         born_s=born_s,
-        usual=float(say.sum()),
+        usual=float(weights.sum()),
         h=np.eye(3),
         h_before=np.eye(3),
         surprise=FIRST_SURPRISE,
     )
 
 
-def _apart(points: Floats, others: Floats) -> Floats:
+def _to_nearest(points: Floats, others: Floats) -> Floats:
     """Distance (n,) of each point (n, 2) to the nearest of others (m, 2), by the longer side."""
     out: Floats = np.abs(points[:, None] - others[None]).max(axis=2).min(axis=1)
     return out

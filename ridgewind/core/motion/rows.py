@@ -26,15 +26,15 @@ TINY_SHOT_FRAMES = 6
 
 @dataclass(frozen=True)
 class Row:
-    """One frame of the path under construction; step is None where it is unknown. apart: share
-    of the points in sight that move otherwise. repeat: the picture before, shown once more."""
+    """One frame of the path under construction; step is None where it is unknown. outlier_share:
+    of the points in sight, move otherwise. repeat: the picture before, shown once more."""
 
     t_s: float
     step: Similarity | None
     error: Floats | None  # (4,) pan %, tilt %, roll °, zoom %
     trust: float
     reason: str
-    apart: float = 0.0
+    outlier_share: float = 0.0
     repeat: bool = False
 
 
@@ -87,7 +87,7 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
             trust[start:stop] = 0.0
             reasons[start:stop] = ["frozen"] * (stop - start)
     _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
-    followed = [row.apart for row in rows if row.step is not None and row.trust >= TRUSTED]
+    followed = [row.outlier_share for row in rows if row.step is not None and row.trust >= TRUSTED]
     trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
     held = np.zeros(count, np.bool_)
     for start, stop in runs:
@@ -102,7 +102,7 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
         error=error,
         aspect=aspect,
         shots=split_shots(trusted, t_s, cuts, reasons),
-        apart=float(np.mean(followed)) if followed else 0.0,
+        outlier_share=float(np.mean(followed)) if followed else 0.0,
         repeated=float(np.mean([row.repeat for row in rows])) if rows else 0.0,
         held=held if runs else None,
     )

@@ -3,7 +3,7 @@
 Frames are compared with a reference that moves only when it must: every move of the reference
 adds a little error for good, and comparing neighbours only would hide slow sway in a random
 walk. Points carry a memory of how far they have agreed with the background; what newly enters
-the picture has to earn its say.
+the picture has to earn its weight.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from ridgewind.core.motion.fit import (
     Fit,
     Similarity,
     apply,
-    pose,
+    build_equations,
     read_at_centre,
     robust_fit,
     rough_similarity,
@@ -66,7 +66,7 @@ picture would otherwise move it in every frame, each time at a little error for 
 REPEAT_GREY = 0.02
 """Two pictures that differ by less, in mean grey levels, are one picture shown twice."""
 
-APART_WEIGHT, BELIEVED_WEIGHT = 0.1, 0.3
+OUTLIER_WEIGHT, BELIEVED_WEIGHT = 0.1, 0.3
 LOST_FRAMES = 8
 """Frames after which a lost reference is given up, and a suspected cut is believed."""
 
@@ -106,7 +106,7 @@ class Tracker:
         """Measure the next frame. luma: (height, width) uint8 at the working size."""
         if luma.shape[::-1] != self._size:
             raise InvalidArgumentError("luma", luma.shape, f"its size must be {self._size}")
-        if self._last is not None and self._rows and _mean_apart(luma, self._last) < REPEAT_GREY:
+        if self._last is not None and self._rows and _difference(luma, self._last) < REPEAT_GREY:
             self._repeat(t_s)
         else:
             self._take(t_s, luma, pyramid.build(luma))
@@ -190,10 +190,12 @@ class Tracker:
                 return None, seen
             if templates.level:
                 noise = COARSE_NOISE_PX * 2**templates.level / self._long
-                say = reference.agree[seen]
-                h = rough_similarity(guess[seen], found[seen], say, noise=noise) @ h
-        problem = pose(reference.points[seen], found[seen], noise=NOISE_PX / self._long)
-        fit = robust_fit(problem, reference.agree[seen], start=h, rounds=FIT_ROUNDS)
+                weights = reference.agree[seen]
+                h = rough_similarity(guess[seen], found[seen], weights, noise=noise) @ h
+        equations = build_equations(
+            reference.points[seen], found[seen], noise=NOISE_PX / self._long
+        )
+        fit = robust_fit(equations, reference.agree[seen], start=h, rounds=FIT_ROUNDS)
         weights = np.zeros(len(found))
         weights[seen] = fit.weights
         return replace(fit, weights=weights), seen
@@ -261,7 +263,7 @@ class Tracker:
         reference.h, reference.missed = fit.h, 0
         reference.age += 1
         counted = max(int(np.count_nonzero(seen)), 1)
-        apart = float(np.count_nonzero(fit.weights[seen] < APART_WEIGHT)) / counted
+        outlier_share = float(np.count_nonzero(fit.weights[seen] < OUTLIER_WEIGHT)) / counted
         if self._worn(reference, fit):
             self._move_reference(luma, levels, fit, t_s)
             self._error_before = error
@@ -269,8 +271,8 @@ class Tracker:
         if self._watch.replaced(t_s, levels[-1], step, believed):
             self._cuts.append(len(self._rows))
             self._error_before = np.zeros(4)
-            return Row(t_s, Similarity(0.0, 0.0, 0.0, 0.0), np.zeros(4), trust, "", apart=apart)
-        return Row(t_s, step, error, trust, "", apart=apart)
+            step, error = Similarity(0.0, 0.0, 0.0, 0.0), np.zeros(4)
+        return Row(t_s, step, error, trust, "", outlier_share=outlier_share)
 
     def _worn(self, reference: Reference, fit: Fit) -> bool:
         moved = read_at_centre(fit.h)
@@ -344,7 +346,7 @@ class Tracker:
         )
 
 
-def _mean_apart(a: pyramid.Image, b: pyramid.Image) -> float:
+def _difference(a: pyramid.Image, b: pyramid.Image) -> float:
     """Mean difference of two pictures, grey levels."""
     return float(cv2.norm(a, b, cv2.NORM_L1)) / a.size
 

@@ -1,5 +1,5 @@
 """Path to the move that was meant: what it was, how well it was made, how it can be joined."""
 
-from ridgewind.core.moves.move import Join, Move, MoveReading, read_move
+from ridgewind.core.moves.move import Join, MeasuredMove, MoveReading, read_move
 
-__all__ = ["Join", "Move", "MoveReading", "read_move"]
+__all__ = ["Join", "MeasuredMove", "MoveReading", "read_move"]

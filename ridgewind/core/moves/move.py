@@ -12,7 +12,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.lowpass import smoothed
+from ridgewind.core.shake.gust import in_long_sides
+from ridgewind.core.shake.lowpass import lowpass
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.units import aspect_to_rho, pct_to_deg
 
@@ -70,7 +71,7 @@ class Join:
 
 
 @dataclass(frozen=True)
-class Move:
+class MeasuredMove:
     """One intended move.
 
     start_s, end_s: s in the file. extent: percent of the long side for pan and tilt, degrees for
@@ -106,7 +107,7 @@ class MoveReading:
     tilt of the path that was meant, percent. wander_pct: greatest peak to peak of it, which for
     a hold is how far the frame wandered. entry, exit: how the shot can be joined."""
 
-    move: Move | None
+    move: MeasuredMove | None
     t_s: Floats
     intended: Floats
     wander_pct: float
@@ -126,8 +127,8 @@ def read_move(
     if shot is None or len(shot.path) < SHORTEST_S * shot.rate_hz:
         return None
     rho = aspect_to_rho(aspect)
-    seen = _in_long_sides(shot.path, rho)
-    meant = smoothed(seen, corner_hz=INTENDED_HZ, rate_hz=shot.rate_hz)
+    seen = in_long_sides(shot.path, rho=rho)
+    meant = lowpass(seen, corner_hz=INTENDED_HZ, rate_hz=shot.rate_hz)
     t_s = shot.start_s + np.arange(len(meant)) / shot.rate_hz
     move = _move_of(shot, seen, meant, t_s, rho, focal_eq_mm, expected=expected)
     return MoveReading(
@@ -135,24 +136,11 @@ def read_move(
         t_s=t_s,
         intended=meant[:, :2],
         wander_pct=float(
-            np.ptp(smoothed(seen[:, :2], corner_hz=WANDER_HZ, rate_hz=shot.rate_hz), axis=0).max()
+            np.ptp(lowpass(seen[:, :2], corner_hz=WANDER_HZ, rate_hz=shot.rate_hz), axis=0).max()
         ),
         entry=_join(meant[: round(JOIN_S * shot.rate_hz) + 1], shot.rate_hz),
         exit=_join(meant[-round(JOIN_S * shot.rate_hz) - 1 :], shot.rate_hz),
     )
-
-
-def _in_long_sides(path: Floats, rho: float) -> Floats:
-    """(n, 4) pan, tilt, roll and zoom as the mean way of picture points, percent."""
-    out: Floats = np.column_stack(
-        [
-            path[:, 0],
-            path[:, 1],
-            100.0 * rho * np.radians(path[:, 2]),
-            100.0 * rho * np.log1p(path[:, 3] / 100.0),
-        ]
-    )
-    return out
 
 
 def _move_of(
@@ -164,7 +152,7 @@ def _move_of(
     focal_eq_mm: float,
     *,
     expected: bool,
-) -> Move | None:
+) -> MeasuredMove | None:
     ranges = np.ptp(meant, axis=0)
     part = int(ranges.argmax())
     along = meant[:, part]
@@ -185,10 +173,10 @@ def _move_of(
     cross, dip = _off_line(meant[inside], part)
     extent, extent_deg = _extent(kind, way, sign, rho, focal_eq_mm)
     finer = np.gradient(
-        smoothed(seen[:, part : part + 1], corner_hz=EASE_HZ, rate_hz=shot.rate_hz)[:, 0]
+        lowpass(seen[:, part : part + 1], corner_hz=EASE_HZ, rate_hz=shot.rate_hz)[:, 0]
     )
     ease_in, ease_out = _eases(sign * finer * shot.rate_hz, first, last, shot.rate_hz)
-    return Move(
+    return MeasuredMove(
         kind=kind,
         direction=DIRECTIONS[kind][0 if sign > 0 else 1],
         start_s=float(t_s[first]),

@@ -31,7 +31,7 @@ FILLERS = frozenset({
 ENDINGS = ("ing", "ed", "es", "s", "e")
 
 
-def wanted(
+def priority_of(
     drill: Drill,
     *,
     goals: Iterable[str],

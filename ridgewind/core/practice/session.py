@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from ridgewind.core.errors import require_between
 from ridgewind.core.practice.drill import LOADS, SPACES, Drill, Load, Space
 from ridgewind.core.practice.due import Due
-from ridgewind.core.practice.priority import drills_for_shot, wanted
+from ridgewind.core.practice.priority import drills_for_shot, priority_of
 
 SHARE_OF_WARM_UP, LONGEST_WARM_UP_S, SHORTEST_WARM_UP_S = 0.1, 180.0, 60.0
 SETTING_UP_S = 45.0
@@ -165,7 +165,7 @@ def build_session(
     ranked: list[tuple[float, Drill, tuple[str, ...]]] = []
     for drill in drills:
         if drill.key not in taken:
-            score, reasons = wanted(
+            score, reasons = priority_of(
                 drill, goals=ask.goals, shot=shot, focal_eq_mm=ask.focal_eq_mm, due=due,
                 weakest=weakest, today=today,
             )  # fmt: skip

@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from ridgewind.core.shake.bands import band_powers
 from ridgewind.core.shake.gust import SPEED_AT_ZERO, STEP_PER_DOUBLING, rolling_mean, to_gust
 from ridgewind.core.shake.reading import Reading, ShotReading
-from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, background_of, spectrum_of
+from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, line_powers, spectrum_of
 from ridgewind.core.shake.steps import Steps, find_steps
 
 Floats = NDArray[np.float64]
@@ -208,8 +208,7 @@ class _Claims:
         self._spectrum, self._shot, self._steps, self._moves = spectrum, shot, steps, moves
         self._left = spectrum.power.copy()
         self._total = max(float(spectrum.power.sum()), 1e-12)
-        width = round(8 * spectrum.line_hz / spectrum.step_hz)
-        self._lines = np.maximum(spectrum.power - background_of(spectrum.power, width=width), 0.0)
+        self._lines = line_powers(spectrum)
 
     def all(self, fatigue: Fatigue | None) -> Iterator[_Claim]:
         if self._steps is not None:
@@ -221,7 +220,7 @@ class _Claims:
             yield from self._swing()
         yield self._wander()
 
-    def _take(self, amount: Floats) -> float:
+    def _claim(self, amount: Floats) -> float:
         """Claim an amount (f, 4) of what is left; returns its share of all."""
         claimed = np.minimum(amount, self._left)
         self._left -= claimed
@@ -234,9 +233,9 @@ class _Claims:
         halves = np.array([0.5, 1.5, 2.5]) * beat
         at_halves = spectrum.around(halves, within_hz=wide)
         sideways = self._lines * (at_halves[:, None] & ~upright)
-        aside = self._take(sideways)
+        aside = self._claim(sideways)
         beats = np.arange(beat, BUZZ_FROM_HZ, beat)
-        falls = self._take(self._lines * spectrum.around(beats, within_hz=wide)[:, None])
+        falls = self._claim(self._lines * spectrum.around(beats, within_hz=wide)[:, None])
         standing = float(np.clip(steps.standing / 20.0, 0.3, 1.0))
         hard = ", hard landings" if steps.hardness > 0.6 else ""
         uneven = "" if steps.evenness > 0.8 else f", one foot harder by {1 - steps.evenness:.0%}"
@@ -257,14 +256,14 @@ class _Claims:
         hz, part = self._strongest(inside)
         ground = float(np.median(self._left[inside].sum(axis=1)))
         height = float(self._left[inside].sum(axis=1).max()) / max(ground, 1e-12)
-        share = self._take(self._left * inside[:, None])
+        share = self._claim(self._left * inside[:, None])
         clarity = float(np.clip(height / 20.0, 0.3, 1.0))
         return _Claim("buzz", share, clarity, f"Even, near {hz:.0f} Hz, most in {part}.")
 
     def _tremor(self, fatigue: Fatigue | None) -> _Claim:
         inside = self._spectrum.between(TREMOR_FROM_HZ, BUZZ_FROM_HZ)
         hz, part = self._strongest(inside)
-        share = self._take(self._left * inside[:, None])
+        share = self._claim(self._left * inside[:, None])
         growing = fatigue is not None and fatigue.growth >= GROWTH
         if not growing or fatigue is None or fatigue.passes_at_s is None:
             return _Claim("tremor", share, 0.9, f"Jitter near {hz:.1f} Hz, most in {part}.")
@@ -291,7 +290,7 @@ class _Claims:
         hz = self._spectrum.hz[inside][self._left[inside, TILT].argmax()]
         clarity = float(np.clip(tilt / (10.0 * pan + 1e-12), 0.3, 1.0))
         evidence = f"Rises and falls about {60 * hz:.0f} times a minute."
-        yield _Claim("breath", self._take(amount), clarity, evidence)
+        yield _Claim("breath", self._claim(amount), clarity, evidence)
 
     def _swing(self) -> Iterator[_Claim]:
         """One slow tone, with roll in it, that dies away."""
@@ -310,7 +309,7 @@ class _Claims:
         died = _dying(self._shot.speeds[:, part], hz, rate_hz=self._shot.rate_hz)
         if held < SWING_CONCENTRATION or died > SWING_HALVES:
             return
-        share = self._take(self._left * (near & slow)[:, None])
+        share = self._claim(self._left * (near & slow)[:, None])
         evidence = f"Swings, with roll, at {hz:.2f} Hz and dies away."
         yield _Claim("swing", share, float(np.clip(held * (1.2 - died), 0.3, 1.0)), evidence)
 
@@ -318,7 +317,7 @@ class _Claims:
         low_hz = 0.5 if self._moves else 0.0
         inside = self._spectrum.between(low_hz, TREMOR_FROM_HZ)
         hz, part = self._strongest(inside)
-        share = self._take(self._left * inside[:, None])
+        share = self._claim(self._left * inside[:, None])
         path = self._shot.path[:, :2]
         wide = float(np.ptp(path, axis=0).max())
         pace = f"most near {hz:.1f} Hz in {part}" if hz > 0.15 else f"slowly, most in {part}"

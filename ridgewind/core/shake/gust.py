@@ -5,6 +5,7 @@ Formulas and worked values: docs/measurement.md.
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import numpy as np
@@ -55,8 +56,16 @@ def part_speeds(path: Floats, *, rate_hz: float, aspect: float) -> Floats:
     require_positive("rate_hz", rate_hz)
     if path.ndim != 2 or path.shape[1] != 4 or len(path) < 2:
         raise InvalidArgumentError("path", path.shape, "it must be (n, 4) with n of at least 2")
-    rho = aspect_to_rho(aspect)
-    scaled = np.column_stack(
+    return np.diff(in_long_sides(path, rho=aspect_to_rho(aspect)), axis=0) * rate_hz
+
+
+def in_long_sides(path: Floats, *, rho: float) -> Floats:
+    """Parts (n, 4) of a path as the mean way of picture points, percent of the long side.
+
+    path: (n, 4), columns pan %, tilt %, roll °, zoom %. rho: root-mean-square distance of picture
+    points from the centre, in long sides.
+    """
+    return np.column_stack(
         [
             path[:, 0],
             path[:, 1],
@@ -64,7 +73,6 @@ def part_speeds(path: Floats, *, rate_hz: float, aspect: float) -> Floats:
             100.0 * rho * np.log1p(path[:, 3] / 100.0),
         ]
     )
-    return np.diff(scaled, axis=0) * rate_hz
 
 
 def fast_length(least: int) -> int:
@@ -116,6 +124,22 @@ def power_of(weighted: Floats) -> Floats:
     """Square (n,) of the weighted speed s(t) from its four parts (n, 4)."""
     out: Floats = np.einsum("nk,nk->n", weighted, weighted)
     return out
+
+
+def power_at_playback(speeds: Floats, *, rate_hz: float, playback: float) -> Floats:
+    """Squared weighted speed (n,) of captured speeds (n, 4) when played at `playback` times their
+    rate."""
+    return power_of(weighted_speeds(speeds * playback, playback_hz=rate_hz * playback))
+
+
+def seconds_of(power: Floats, counted: Bools, *, playback_hz: float) -> Floats:
+    """(n,) mean of a squared weighted speed over the surrounding second at playback."""
+    return rolling_mean(power, counted, window=round(WINDOW_S * playback_hz))
+
+
+def peak_speed(second_power: Floats) -> float:
+    """Speed that one second in twenty exceeds, of squared speeds (n,) over the second."""
+    return math.sqrt(float(np.percentile(second_power, PEAK_PERCENTILE)))
 
 
 def to_gust(speed_pct_s: float, *, screen_deg: float = USUAL_SCREEN_DEG) -> float:

@@ -5,21 +5,38 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import extend_oddly, filter_extended
+from ridgewind.core.shake.gust import extend_oddly
 
 Floats = NDArray[np.float64]
 
 
-def smoothed(path: Floats, *, corner_hz: float, rate_hz: float) -> Floats:
-    """What is slower than a corner of an evenly sampled path (n, k).
+class LowPass:
+    """An evenly sampled path (n, k), transformed once and then smoothed at any corner.
 
-    A Gaussian with half its gain at the corner (chosen here: it does not ring, as a steeper edge
-    would where a move begins). The line between the ends is set aside meanwhile, because a
-    Fourier transform would join them by a jump.
+    The filter is a Gaussian with half its gain at the corner (chosen here: it does not ring, as a
+    steeper edge would where a move begins). The line between the ends is set aside meanwhile,
+    because a Fourier transform would join them by a jump.
     """
-    extended, added = extend_oddly(path, rate_hz=rate_hz)
-    line = np.linspace(extended[0], extended[-1], len(extended))
-    hz = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
-    gains = np.asarray(np.exp2(-((hz / corner_hz) ** 2)), np.float64)
-    smooth = filter_extended(extended - line, gains, added=added, count=len(path))
-    return smooth + line[added : added + len(path)]
+
+    def __init__(self, path: Floats, *, rate_hz: float) -> None:
+        extended, self._added = extend_oddly(path, rate_hz=rate_hz)
+        line = np.linspace(extended[0], extended[-1], len(extended))
+        self._path, self._length = path, len(extended)
+        self._hz = np.fft.rfftfreq(self._length, 1.0 / rate_hz)
+        self._spectrum = np.fft.rfft(extended - line, axis=0)
+
+    def fast(self, corner_hz: float) -> Floats:
+        """(n, k) what is faster than a corner: the path less its smooth one."""
+        gains = 1.0 - np.exp2(-((self._hz / corner_hz) ** 2))
+        found = np.fft.irfft(self._spectrum * gains[:, None], self._length, axis=0)
+        out: Floats = found[self._added : self._added + len(self._path)]
+        return out
+
+    def slow(self, corner_hz: float) -> Floats:
+        """(n, k) what is slower than a corner: the smooth path."""
+        return self._path - self.fast(corner_hz)
+
+
+def lowpass(path: Floats, *, corner_hz: float, rate_hz: float) -> Floats:
+    """What is slower than a corner of an evenly sampled path (n, k)."""
+    return LowPass(path, rate_hz=rate_hz).slow(corner_hz)

@@ -12,16 +12,13 @@ from ridgewind.core.motion.path import REASONS, Motion, Shot, typical_interval
 from ridgewind.core.shake import bands as band_module
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.gust import (
-    PEAK_PERCENTILE,
     USUAL_SCREEN_DEG,
-    WINDOW_S,
     part_speeds,
-    power_of,
-    rolling_mean,
+    peak_speed,
+    power_at_playback,
+    seconds_of,
     to_gust,
-    to_gusts,
     to_speed,
-    weighted_speeds,
 )
 from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passing
 
@@ -37,7 +34,7 @@ class ShotReading:
     power: (n,) squared weighted speed. second_power: (n,) its mean over the surrounding
     second at playback. counted: (n,) trusted samples. rate_hz: samples a second at capture.
     playback: rate of playback, 1 for as shot. floor_power: mean square of the measurement's
-    own error, weighted like the path. behind: (m, 4) by which the picture that is shown is behind
+    own error, weighted like the path. lag: (m, 4) by which the picture that is shown is behind
     the path, where it is held over some frames; None where it never is. reason: why the shot
     cannot be measured, or None; then the arrays are empty.
     """
@@ -54,7 +51,7 @@ class ShotReading:
     playback: float
     path: Floats
     speeds: Floats
-    behind: Floats | None = None
+    lag: Floats | None = None
 
     def gust(self, stretch: Stretch | None = None, *, screen_deg: float) -> float | None:
         """Gust of a stretch, or of the whole shot; None where nothing can be trusted."""
@@ -203,30 +200,28 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
     even_s, both = _resample(t_s, trusted, np.column_stack([path, motion.error[inside]]))
     rate_hz = 1.0 / typical_interval(t_s)
     held = motion.held
-    behind = None if held is None else _behind(path, held[inside], t_s, even_s, both[:, :4])
+    lag = None if held is None else _lag(path, held[inside], t_s, even_s, both[:, :4])
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     even_trusted = trusted[nearest]
     counted = even_trusted[1:] & even_trusted[:-1]
     speeds = part_speeds(both[:, :4], rate_hz=rate_hz, aspect=motion.aspect)
-    playback_hz = rate_hz * playback
-    power = power_of(weighted_speeds(speeds * playback, playback_hz=playback_hz))
+    power = power_at_playback(speeds, rate_hz=rate_hz, playback=playback)
     errors = part_speeds(both[:, 4:], rate_hz=rate_hz, aspect=motion.aspect)
-    error_power = power_of(weighted_speeds(errors * playback, playback_hz=playback_hz))
-    window = round(WINDOW_S * playback_hz)
+    error_power = power_at_playback(errors, rate_hz=rate_hz, playback=playback)
     return ShotReading(
         start_s=start_s,
         end_s=end_s,
         reason=None,
         t_s=(even_s[1:] + even_s[:-1]) / 2.0,
         power=power,
-        second_power=rolling_mean(power, counted, window=window),
+        second_power=seconds_of(power, counted, playback_hz=rate_hz * playback),
         counted=counted,
         floor_power=float(error_power[counted].mean()) if counted.any() else 0.0,
         rate_hz=rate_hz,
         playback=playback,
         path=both[:, :4],
         speeds=speeds,
-        behind=behind,
+        lag=lag,
     )
 
 
@@ -240,7 +235,7 @@ def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floa
     return even, np.column_stack(columns)
 
 
-def _behind(path: Floats, held: Bools, t_s: Floats, even_s: Floats, even: Floats) -> Floats | None:
+def _lag(path: Floats, held: Bools, t_s: Floats, even_s: Floats, even: Floats) -> Floats | None:
     """Where the picture shown is less where the path (m, 4) says, at the even times (m,)."""
     if not held.any():
         return None
@@ -258,5 +253,4 @@ def _slice(stretch: Stretch | None) -> slice:
 def _peak_gust(second_power: Floats, *, screen_deg: float) -> float | None:
     if not len(second_power):
         return None
-    peak = float(np.percentile(second_power, PEAK_PERCENTILE))
-    return float(to_gusts(np.array([peak]), screen_deg=screen_deg)[0])
+    return to_gust(peak_speed(second_power), screen_deg=screen_deg)

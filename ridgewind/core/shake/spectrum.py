@@ -54,8 +54,8 @@ class Spectrum:
         """(f,) bins that are near any of the centres."""
         if not len(centres_hz):
             return np.zeros(len(self.hz), bool)
-        apart = np.abs(self.hz[:, None] - centres_hz[None]).min(axis=1)
-        near: Bools = apart <= within_hz
+        distance_hz = np.abs(self.hz[:, None] - centres_hz[None]).min(axis=1)
+        near: Bools = distance_hz <= within_hz
         return near
 
 
@@ -98,6 +98,13 @@ def background_of(power: Floats, *, width: int) -> Floats:
     coarse = np.median(windows, axis=-1)
     places, bins = PAD * np.arange(len(seen)), np.arange(len(power))
     return np.column_stack([np.interp(bins, places, column) for column in coarse.T])
+
+
+def line_powers(spectrum: Spectrum) -> Floats:
+    """(f, 4) what stands over the smooth ground."""
+    width = round(8 * spectrum.line_hz / spectrum.step_hz)
+    lines: Floats = np.maximum(spectrum.power - background_of(spectrum.power, width=width), 0.0)
+    return lines
 
 
 @dataclass(frozen=True)

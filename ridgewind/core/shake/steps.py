@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.spectrum import Spectrum, background_of
+from ridgewind.core.shake.spectrum import Spectrum, line_powers
 
 Floats = NDArray[np.float64]
 
@@ -19,10 +19,10 @@ SLOWEST_HZ, FASTEST_HZ = 1.2, 3.4
 """Cadences, steps a second, from a slow walk to a run (Winter, 1991)."""
 
 GRID_HZ = 0.004
-HARMONIC_SAY = (1.0, 0.8, 0.5, 0.3)
+HARMONIC_WEIGHTS = (1.0, 0.8, 0.5, 0.3)
 """How much a line at each harmonic says for a cadence (chosen here)."""
 
-WADDLE_SAY = 0.4
+WADDLE_WEIGHT = 0.4
 HARDEST_HZ = 14.0
 LEAST_STEPS = 4.0
 LEAST_STANDING = 5.0
@@ -59,12 +59,12 @@ def find_steps(spectrum: Spectrum, speeds: Floats, *, rate_hz: float) -> Steps |
     cadences = np.arange(max(SLOWEST_HZ, LEAST_STEPS / length_s), fastest, GRID_HZ)
     if not len(cadences):
         return None
-    lines = _line_powers(spectrum)
+    lines = line_powers(spectrum)
     score = np.zeros(len(cadences))
-    for k, say in enumerate(HARMONIC_SAY, start=1):
-        score += say * np.sqrt(np.interp(k * cadences, spectrum.hz, lines[:, TILT]))
+    for k, weight in enumerate(HARMONIC_WEIGHTS, start=1):
+        score += weight * np.sqrt(np.interp(k * cadences, spectrum.hz, lines[:, TILT]))
     for part in (PAN, ROLL):
-        score += WADDLE_SAY * np.sqrt(np.interp(cadences / 2, spectrum.hz, lines[:, part]))
+        score += WADDLE_WEIGHT * np.sqrt(np.interp(cadences / 2, spectrum.hz, lines[:, part]))
     best = float(cadences[int(score.argmax())])
     tilt = spectrum.power[:, TILT]
     ground = float(np.median(tilt[spectrum.between(0.55 * best, 1.45 * best)]))
@@ -92,13 +92,6 @@ def _seconded(spectrum: Spectrum, cadence_hz: float) -> bool:
         if len(beside) and peak > LEAST_SECOND * float(np.median(beside)):
             return True
     return False
-
-
-def _line_powers(spectrum: Spectrum) -> Floats:
-    """(f, 4) what stands over the smooth ground."""
-    width = round(8 * spectrum.line_hz / spectrum.step_hz)
-    lines: Floats = np.maximum(spectrum.power - background_of(spectrum.power, width=width), 0.0)
-    return lines
 
 
 def _hardness(spectrum: Spectrum, beats: Floats) -> float:

@@ -71,20 +71,20 @@ def _narrow(
     best = min(values) if least else max(values)
     gaps = [abs(value - best) for value in values]
     left = [take for take, gap in zip(takes, gaps, strict=True) if gap < tie]
-    behind = min((gap for gap in gaps if gap >= tie), default=0.0)
-    return left, behind
+    lead = min((gap for gap in gaps if gap >= tie), default=0.0)
+    return left, lead
 
 
 def _by_gust(takes: list[Candidate]) -> tuple[list[Candidate], str]:
     values = [take.gust if take.gust is not None else 10.0 for take in takes]
-    left, behind = _narrow(takes, values, GUST_TIE, least=True)
-    return left, f"Steadiest: gust {min(values):.1f}, {behind:.1f} less than the next."
+    left, lead = _narrow(takes, values, GUST_TIE, least=True)
+    return left, f"Steadiest: gust {min(values):.1f}, {lead:.1f} less than the next."
 
 
 def _by_peak(takes: list[Candidate]) -> tuple[list[Candidate], str]:
     values = [take.peak if take.peak is not None else 10.0 for take in takes]
-    left, behind = _narrow(takes, values, PEAK_TIE, least=True)
-    return left, f"As steady as others, but its worst second reads {behind:.1f} less."
+    left, lead = _narrow(takes, values, PEAK_TIE, least=True)
+    return left, f"As steady as others, but its worst second reads {lead:.1f} less."
 
 
 def _by_evenness(takes: list[Candidate]) -> tuple[list[Candidate], str]:

@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from ridgewind.core.kit.balance import Balance, Part
+from ridgewind.core.kit.balance import Balance, RigPart
 from ridgewind.core.kit.bench import Shake
-from ridgewind.core.kit.moving import Move
+from ridgewind.core.kit.moving import PlannedMove
 from ridgewind.core.kit.optics import Picture
 from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
-from ridgewind.services.benching import Problem, Reach, Source, TakeDot
+from ridgewind.services.benching import PanelProblem, Reach, Source, TakeDot
 from ridgewind.web.kit.models import SetupAsk
 from ridgewind.web.models import Strict
 
@@ -40,11 +40,11 @@ class BenchAnswer(BaseModel):
     dots: list[TakeDot]
     reaches: list[Reach]
     time: Timing | None
-    move: Move | None
+    move: PlannedMove | None
     rig: Balance | None
-    rig_parts: list[Part]
+    rig_parts: list[RigPart]
     strap: StrapPlan | None
-    problems: list[Problem]
+    problems: list[PanelProblem]
 
 
 class PreviewAnswer(BaseModel):

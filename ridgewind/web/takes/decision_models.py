@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from ridgewind.web.models import JobState, Strict
 from ridgewind.web.takes.models import ChoiceName, RemedyName
 
-DirectionName = Literal["left", "right", "up", "down"]
+DriftName = Literal["left", "right", "up", "down"]
 HintKind = Literal["lens", "rate", "support", "three_legs"]
 Purpose = Literal["preview", "film"]
 StrengthName = Literal["Light", "Medium", "Strong"]
@@ -54,7 +54,7 @@ class DrillLink(BaseModel):
     name: str
 
 
-class WaysAnswer(BaseModel):
+class RemedyDetails(BaseModel):
     """What lies behind the remedies. drill: that works on the first cause."""
 
     rates: list[RateLine]
@@ -64,16 +64,16 @@ class WaysAnswer(BaseModel):
     drift_crop_pct: float = Field(description="That a slow reframe may take; 0 for none")
 
 
-class Wanted(Strict):
+class RemedyAsk(Strict):
     """What of a remedy is asked for; what is left out is as the remedy says."""
 
     remedy: RemedyName
     corner_hz: float | None = Field(default=None, gt=0, le=20)
     rate: float | None = Field(default=None, gt=0, le=4)
-    drift: DirectionName | None = None
+    drift: DriftName | None = None
 
 
-class RenderAsk(Wanted):
+class RenderAsk(RemedyAsk):
     purpose: Purpose
 
 
@@ -88,7 +88,7 @@ class RecipeLine(BaseModel):
     plays_s: float
     crop_pct: float
     corner_hz: float | None
-    drift: DirectionName | None
+    drift: DriftName | None
     gust: float | None
     peak_gust: float | None
 

@@ -1,4 +1,4 @@
-"""What to do with one take: ways on, recipes, rendered films, marks and choices."""
+"""What to do with one take: details of the remedies, recipes, rendered films, marks and choices."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
 from ridgewind.services import deciding
-from ridgewind.services.deciding import Case, Wanted
+from ridgewind.services.deciding import Case, RemedyRequest
 from ridgewind.store import database, marks, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
@@ -31,14 +31,14 @@ WINDOW_POINTS = 900
 """Times at which a recipe's windows are given."""
 
 
-@api.get("/takes/<int:take_id>/ways", responses={200: models.WaysAnswer, **FAULTS})
-def ways(path: TakePath) -> Response:
+@api.get("/takes/<int:take_id>/remedy-details", responses={200: models.RemedyDetails, **FAULTS})
+def remedy_details(path: TakePath) -> Response:
     """Rates, polish curves, hints for next time, and the drill for the first cause."""
     with current().read() as db:
-        found = deciding.ways(db, _case(db, path.take_id))
+        found = deciding.details_of(db, _case(db, path.take_id))
     drill = found.drill
     return answered(
-        models.WaysAnswer.model_validate(
+        models.RemedyDetails.model_validate(
             {
                 "rates": [asdict(rate) for rate in found.rates],
                 "curves": [
@@ -54,11 +54,11 @@ def ways(path: TakePath) -> Response:
 
 
 @api.get("/takes/<int:take_id>/windows", responses={200: models.WindowColumns, **FAULTS})
-def windows(path: TakePath, query: models.Wanted) -> Response:
+def windows(path: TakePath, query: models.RemedyAsk) -> Response:
     """What of each frame a remedy shows, to be drawn over the picture."""
     with current().read() as db:
         case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _wanted(query))
+        recipe = deciding.recipe(case, _request(query))
     count = min(WINDOW_POINTS, max(2, round((recipe.end_s - recipe.start_s) * case.clip.fps)))
     t_s = np.linspace(recipe.start_s, recipe.end_s, count)
     corners = (
@@ -75,11 +75,11 @@ def windows(path: TakePath, query: models.Wanted) -> Response:
 
 
 @api.get("/takes/<int:take_id>/recipe.json")
-def recipe_as_json(path: TakePath, query: models.Wanted) -> Response:
+def recipe_as_json(path: TakePath, query: models.RemedyAsk) -> Response:
     """A remedy's numbers, with the window of every frame."""
     with current().read() as db:
         case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _wanted(query))
+        recipe = deciding.recipe(case, _request(query))
     reading = case.analysis.reading(recipe.rate, step=recipe.step)
     t_s = case.analysis.motion.t_s
     t_s = t_s[(t_s >= recipe.start_s - 1e-6) & (t_s <= recipe.end_s + 1e-6)][:: recipe.step]
@@ -102,11 +102,11 @@ def recipe_as_json(path: TakePath, query: models.Wanted) -> Response:
 
 
 @api.get("/takes/<int:take_id>/recipe.csv")
-def recipe_as_csv(path: TakePath, query: models.Wanted) -> Response:
+def recipe_as_csv(path: TakePath, query: models.RemedyAsk) -> Response:
     """A remedy's numbers: one row."""
     with current().read() as db:
         case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _wanted(query))
+        recipe = deciding.recipe(case, _request(query))
     values = {"take": case.take.name, **_recipe_line(recipe, case.start_s).model_dump()}
     out = io.StringIO()
     writer = csv.DictWriter(out, fieldnames=list(values))
@@ -125,7 +125,7 @@ def render(path: TakePath, body: models.RenderAsk) -> Response:
         case = _case(db, path.take_id)
         if not case.pictured:
             raise NotReadyError("This take has no picture.", "A motion log alone shows nothing.")
-        recipe = deciding.recipe(case, _wanted(body))
+        recipe = deciding.recipe(case, _request(body))
         if body.purpose == "preview":
             recipe = deciding.preview_of(case, recipe)
         with database.atomic(db):
@@ -230,8 +230,8 @@ def _case(db: Connection, take_id: int) -> Case:
     return found
 
 
-def _wanted(body: models.Wanted) -> Wanted:
-    return Wanted(body.remedy, body.corner_hz, body.rate, body.drift)
+def _request(body: models.RemedyAsk) -> RemedyRequest:
+    return RemedyRequest(body.remedy, body.corner_hz, body.rate, body.drift)
 
 
 def _recipe_line(recipe: Recipe, start_s: float) -> models.RecipeLine:

@@ -66,14 +66,14 @@ def log_of_take(path: models.TakePath) -> Response:
     start_s = 0.0 if picture is None else float(picture.t_s[0])
     picture_s, picture_pan = ([], []) if picture is None or offset is None else _speed(picture)
     log_s, log_pan = _speed(log.motion)
-    behind_s = 0.0 if offset is None else offset.seconds
+    lag_s = 0.0 if offset is None else offset.seconds
     answer = LogLines(
         name=log.name, rate_hz=log.rate_hz,
         offset_s=None if offset is None else offset.seconds - start_s,
         certainty=None if offset is None else offset.certainty,
         correlation=None if offset is None else offset.correlation,
         picture_s=[t - start_s for t in picture_s], picture_pan=picture_pan,
-        log_s=[t + behind_s - start_s for t in log_s], log_pan=log_pan,
+        log_s=[t + lag_s - start_s for t in log_s], log_pan=log_pan,
     )  # fmt: skip
     return answered(answer)
 

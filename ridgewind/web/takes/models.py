@@ -99,7 +99,7 @@ class ClipFacts(BaseModel):
     interlaced: bool
     from_log: bool = Field(description="The path comes from turning rates, not from a picture")
     starved: bool = Field(description="Compressed so much that fine shake may be lost")
-    apart: float = Field(description="Share of what is followed that moves otherwise, 0 to 1")
+    outlier_share: float = Field(description="Of what is followed, moves otherwise; 0 to 1")
     repeated: float = Field(description="Share of frames that show the one before again")
 
 

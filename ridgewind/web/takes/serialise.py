@@ -80,7 +80,7 @@ def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:
         "interlaced": bool(clip.interlaced),
         "from_log": clip.log_focal_eq_mm is not None,
         "starved": bits is not None and fps is not None and compression_trust(bits, fps=fps) < 1.0,
-        "apart": motion.apart,
+        "outlier_share": motion.outlier_share,
         "repeated": motion.repeated,
     }
     return models.ClipFacts.model_validate(values)

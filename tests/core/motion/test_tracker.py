@@ -236,8 +236,8 @@ def test_near_things_that_move_otherwise_are_counted():
         return frame
 
     two, one = track([both(k) for k in range(40)]), track(frames(40, x=lambda k: np.sin(0.5 * k)))
-    assert two.apart == pytest.approx(110 / 270, abs=0.12)
-    assert one.apart < 0.03
+    assert two.outlier_share == pytest.approx(110 / 270, abs=0.12)
+    assert one.outlier_share < 0.03
     pan = -2 * np.sin(0.5 * np.arange(40)) / 480 * 100
     assert np.sqrt(np.mean((two.pan_pct - pan) ** 2)) < 0.03
 

@@ -15,7 +15,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.practice.slate import MOST_CHARACTERS, find_slate, read_slate, slate_text
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.paint import gradient
-from ridgewind.standin.pose import Lens, facing
+from ridgewind.standin.pose import PinholeLens, facing
 from ridgewind.standin.render import Renderer
 from ridgewind.standin.scenes import Layer, Scene, layer
 
@@ -78,7 +78,7 @@ def slate_scene(text: str, tilt_deg: float):
 @pytest.mark.parametrize("tilt_deg", [0.0, 20.0, -20.0])
 def test_a_slate_filmed_by_a_shaken_camera_is_read(tilt_deg):
     text = slate_text(123, 7)
-    lens = Lens(26.0, SIZE)
+    lens = PinholeLens(26.0, SIZE)
     renderer = Renderer(slate_scene(text, tilt_deg), lens, seed=1, margin=1.4, noise=3.0)
     body = Body(Technique(contacts=1, elbows_in=False, fatigue=0.5), seed=4)
     read = []

@@ -1,4 +1,4 @@
-"""The API of the decision: ways, recipes, renders, marks, choices, comparisons and settings."""
+"""The API of the decision: details, recipes, renders, marks, choices, comparisons and settings."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ def put(client, address, body):
 
 
 def test_what_lies_behind_the_remedies(client, measured):
-    found = get(client, f"/api/takes/{measured}/ways")
+    found = get(client, f"/api/takes/{measured}/remedy-details")
     assert found["rates"][0]["rate"] == pytest.approx(0.8)
     (polish, *_) = [c for c in found["curves"] if c["remedy"] == "polish"]
     crops = [one["crop_pct"] for one in polish["strengths"]]
@@ -54,12 +54,12 @@ def test_what_lies_behind_the_remedies(client, measured):
 
 
 def test_a_slow_reframe_stays_within_the_briefs_crop(client, measured):
-    assert get(client, f"/api/takes/{measured}/ways")["drift_crop_pct"] == 6
+    assert get(client, f"/api/takes/{measured}/remedy-details")["drift_crop_pct"] == 6
     address = f"/api/takes/{measured}/recipe.json?remedy=keep&drift=up"
     assert get(client, address)["crop_pct"] == 6
     brief = get(client, f"/api/takes/{measured}")["brief"] | {"most_crop_pct": 0.5}
     put(client, f"/api/takes/{measured}/brief", brief)
-    assert get(client, f"/api/takes/{measured}/ways")["drift_crop_pct"] == 0
+    assert get(client, f"/api/takes/{measured}/remedy-details")["drift_crop_pct"] == 0
     refused = client.get(address, headers=HERE)
     assert refused.json["error"]["message"] == "The brief leaves no crop for it."
 
@@ -216,7 +216,7 @@ def test_weights_judge_every_take_again(client, library, several):
 
 def test_a_take_that_is_not_measured_has_no_ways(client, short_film):
     take = bring_in(client, short_film)
-    reply = client.get(f"/api/takes/{take['id']}/ways", headers=HERE)
+    reply = client.get(f"/api/takes/{take['id']}/remedy-details", headers=HERE)
     assert reply.status_code == 409
     mark = client.put(f"/api/takes/{take['id']}/mark", json={"smooth": True}, headers=HERE)
     assert mark.json["error"]["hint"] == "Measure it first."

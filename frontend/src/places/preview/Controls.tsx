@@ -1,6 +1,6 @@
 import type { Brief, RemedyLine } from "../../api/client";
 import { useEye } from "../../api/many";
-import type { Drift, RateLine, Wanted, Ways } from "../../api/decisions";
+import type { Drift, RateLine, Wanted, RemedyDetails } from "../../api/decisions";
 import * as format from "../../formats";
 import { Segments } from "../../ui/Segments";
 import { StrengthCurve } from "./StrengthCurve";
@@ -8,15 +8,15 @@ import { StrengthCurve } from "./StrengthCurve";
 type Props = {
   remedy: RemedyLine;
   wanted: Wanted;
-  ways: Ways;
+  details: RemedyDetails;
   brief: Brief;
   target: number;
   onChange: (part: Partial<Wanted>) => void;
 };
 
 /** What can be chosen of a remedy: the strength of a polish, a rate, a slow reframe. */
-export function Controls({ remedy, wanted, ways, brief, target, onChange }: Props) {
-  const curve = ways.curves.find((one) => one.remedy === remedy.remedy);
+export function Controls({ remedy, wanted, details, brief, target, onChange }: Props) {
+  const curve = details.curves.find((one) => one.remedy === remedy.remedy);
   if (curve) {
     const corner = wanted.corner_hz ?? remedy.corner_hz ?? curve.strengths[0]?.corner_hz ?? null;
     const chosen = curve.strengths.find((one) => one.corner_hz === corner);
@@ -46,15 +46,15 @@ export function Controls({ remedy, wanted, ways, brief, target, onChange }: Prop
     <div className="space-y-3">
       {remedy.remedy === "slow" && (
         <Rates
-          rates={ways.rates}
+          rates={details.rates}
           rate={wanted.rate ?? remedy.rate}
           onChoose={(rate) => onChange({ rate })}
         />
       )}
-      {ways.drift_crop_pct > 0 && (
+      {details.drift_crop_pct > 0 && (
         <Reframe
           drift={wanted.drift}
-          crop={ways.drift_crop_pct}
+          crop={details.drift_crop_pct}
           onChoose={(drift) => onChange({ drift })}
         />
       )}

@@ -6,7 +6,7 @@ import {
   useMark,
   useRender,
   useRenders,
-  useWays,
+  useRemedyDetails,
   useWindows,
   type Render,
   type Wanted,
@@ -31,7 +31,7 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
   const { take, brief, clip, judgement } = detail;
   const plain: Wanted = { remedy: remedy.remedy, corner_hz: null, rate: null, drift: null };
   const [wanted, setWanted] = useState(plain);
-  const ways = useWays(take.id, brief, true).data;
+  const details = useRemedyDetails(take.id, brief, true).data;
   const windows = useWindows(take.id, wanted, brief);
   const renders = useRenders(take.id);
   const ask = useRender(take.id);
@@ -91,11 +91,11 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
           />
         </SideBySide>
         <div className="space-y-3">
-          {ways && (
+          {details && (
             <Controls
               remedy={remedy}
               wanted={wanted}
-              ways={ways}
+              details={details}
               brief={brief}
               target={judgement.target}
               onChange={(part) => setWanted({ ...wanted, ...part })}

@@ -1,14 +1,14 @@
 import { Eye } from "lucide-react";
 import { Link } from "react-router";
 import type { Judgement, RemedyLine } from "../../api/client";
-import type { Ways } from "../../api/decisions";
+import type { RemedyDetails } from "../../api/decisions";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../ui/Key";
 
 type Props = {
   judgement: Judgement;
-  ways: Ways | undefined;
+  details: RemedyDetails | undefined;
   shown: RemedyLine["remedy"] | null;
   marked: boolean | null;
   /** There is a picture to be rendered; a motion log alone has none. */
@@ -20,7 +20,7 @@ type Props = {
 
 /** What to do with the take: as shot first, then from cheap to dear. */
 export function Remedies(props: Props) {
-  const { judgement, ways, shown, marked, pictured, onPlay, onPreview, onMark } = props;
+  const { judgement, details, shown, marked, pictured, onPlay, onPreview, onMark } = props;
   const chosen = judgement.remedies.find((remedy) => remedy.remedy === judgement.verdict);
   return (
     <section aria-label="What to do with it">
@@ -32,7 +32,7 @@ export function Remedies(props: Props) {
             remedy={remedy}
             chosen={remedy === chosen}
             shown={remedy.remedy === shown}
-            ways={ways}
+            details={details}
             onPreview={pictured ? onPreview : null}
           />
         ))}
@@ -71,11 +71,11 @@ type RowProps = {
   remedy: RemedyLine;
   chosen: boolean;
   shown: boolean;
-  ways: Ways | undefined;
+  details: RemedyDetails | undefined;
   onPreview: Props["onPreview"] | null;
 };
 
-function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
+function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
   const passed = remedy.passes && remedy.remedy !== "retake";
   const tone = chosen ? "bg-lichen" : shown ? "bg-paper" : "";
   const over =
@@ -106,11 +106,11 @@ function Row({ remedy, chosen, shown, ways, onPreview }: RowProps) {
       <span className={`text-note leading-[1.3] ${chosen ? "" : "text-stone"}`}>
         {remedy.reason}
         {remedy.cost && passed && !said(remedy) && ` Costs: ${remedy.cost}.`}
-        {remedy.remedy === "retake" && ways?.drill && (
+        {remedy.remedy === "retake" && details?.drill && (
           <>
             {" "}
-            <Link to={`/plan/drills/${ways.drill.key}`} className="font-semibold underline">
-              Drill: {ways.drill.name}
+            <Link to={`/plan/drills/${details.drill.key}`} className="font-semibold underline">
+              Drill: {details.drill.name}
             </Link>
           </>
         )}
@@ -141,13 +141,13 @@ const said = (remedy: RemedyLine) =>
     .every((part) => remedy.reason.toLowerCase().includes(part.replace("sound lost", "no sound")));
 
 /** What would help the next take without another technique. */
-export function NextTime({ ways }: { ways: Ways | undefined }) {
-  if (!ways || ways.hints.length === 0) return null;
+export function NextTime({ details }: { details: RemedyDetails | undefined }) {
+  if (!details || details.hints.length === 0) return null;
   return (
     <section aria-label="Next time" className="text-note leading-[1.35]" data-testid="hints">
       <h2 className="label-wide mb-1">Or next time</h2>
       <ul>
-        {ways.hints.map((hint) => (
+        {details.hints.map((hint) => (
           <li key={hint.kind}>
             <b className="font-semibold">{HINT_WORDS[hint.kind]}</b>{" "}
             <span className="text-stone">{hint.text}</span>

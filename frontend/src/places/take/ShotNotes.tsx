@@ -2,7 +2,7 @@ import type { ClipFacts, Judgement } from "../../api/client";
 import * as format from "../../formats";
 
 const REPEATED_SHARE = 0.02;
-const APART_SHARE = 0.3;
+const OUTLIER_SHARE = 0.3;
 
 /** What a reader of the figures must know: cuts, parts not measured, a file that ends early. */
 export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Judgement }) {
@@ -32,9 +32,9 @@ export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Jud
       `${format.share(clip.repeated)} of its frames only repeat the one before; the path is drawn between them.`,
     );
   }
-  if (clip.apart > APART_SHARE) {
+  if (clip.outlier_share > OUTLIER_SHARE) {
     notes.push(
-      `No single motion explains the picture: ${format.share(clip.apart)} of it moves otherwise. The figures follow what fills the background.`,
+      `No single motion explains the picture: ${format.share(clip.outlier_share)} of it moves otherwise. The figures follow what fills the background.`,
     );
   }
   if (judgement.trusted_share < 0.95) {

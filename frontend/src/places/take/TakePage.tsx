@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../api/client";
-import { useMark, useWays } from "../../api/decisions";
+import { useMark, useRemedyDetails } from "../../api/decisions";
 import { useChangeBrief, useChangeTake, usePath, useTake } from "../../api/takes";
 import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
@@ -51,7 +51,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const changeBrief = useChangeBrief(take.id);
   const changeTake = useChangeTake(take.id);
   const fault = changeBrief.error ?? changeTake.error;
-  const ways = useWays(take.id, brief, judgement !== null);
+  const details = useRemedyDetails(take.id, brief, judgement !== null);
   const mark = useMark();
   const { say, fail } = useNotices();
   const navigate = useNavigate();
@@ -120,7 +120,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               <div className="md:col-span-2 xl:col-span-1 xl:row-span-2">
                 <Remedies
                   judgement={judgement}
-                  ways={ways.data}
+                  details={details.data}
                   shown={shown?.remedy ?? null}
                   marked={detail.marked}
                   pictured={!clip.from_log}
@@ -130,7 +130,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                 />
               </div>
               <div className="md:col-span-2">
-                <NextTime ways={ways.data} />
+                <NextTime details={details.data} />
               </div>
             </div>
             {shown && (
