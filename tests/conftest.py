@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from fractions import Fraction
 from pathlib import Path
 
@@ -118,6 +119,16 @@ def shaken(count: int = 45, *, size=(320, 180), rate_hz: float = 30.0, amplitude
     image = texture(size[0] * 2, size[1] * 2)
     for k in range(count):
         yield view(image, size, x=amplitude_px * np.sin(2 * np.pi * 2 * k / rate_hz))
+
+
+def wait_for(condition, seconds: float = 30.0) -> None:
+    """Wait until it happens; an AssertionError where it does not."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        if condition():
+            return
+        time.sleep(0.05)
+    raise AssertionError("it did not happen in time")
 
 
 @pytest.fixture(scope="session")

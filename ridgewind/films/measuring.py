@@ -24,10 +24,6 @@ LEAST_COMPRESSION_TRUST = 0.55
 """Trust under one half would leave every frame out; the warning says what it means."""
 
 
-class Cancelled(Exception):  # noqa: N818 - not an error: the shooter asked for it
-    """The listener asked to stop."""
-
-
 @dataclass(frozen=True)
 class Measured:
     """A measured clip. width, height: px as displayed. fps: frames a second, from the usual

@@ -1,73 +1,57 @@
-"""Tasks of the worker processes: film in, stored measurement and browser copy out."""
+"""The measuring task: a film in; its path, browser copy and still out."""
 
 from __future__ import annotations
 
-import logging
-import time
 from contextlib import ExitStack
 
 from ridgewind.core.motion import METHOD
 from ridgewind.films import splitting
-from ridgewind.films.measuring import Cancelled, Measured, measure_film
+from ridgewind.films.measuring import Measured, measure_film
 from ridgewind.films.splitting import SlateWatch
+from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
-from ridgewind.media.errors import MediaError
 from ridgewind.services import assessing
-from ridgewind.store import clips, database, jobs, sessions, takes
+from ridgewind.store import clips, sessions, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.jobs import Fault
 
-log = logging.getLogger(__name__)
-
-REPORT_EVERY_S = 0.25
 STILL_LONG_SIDE_PX = 480
 STILL_AT = 0.4
 """Share of the clip at which the list's picture is taken."""
 
+UNFORESEEN = Fault(
+    "internal",
+    "measuring it failed in a way that was not foreseen",
+    "try again, or convert the clip to H.264 in an mp4 file",
+)
+
 
 def measure_clip(library: Library, clip_id: int) -> None:
     """Measure one clip if it is still waiting, and store all of it or nothing."""
-    with database.opened(library.database) as db:
-        with database.atomic(db):
-            if not jobs.claim(db, clip_id):
-                return
-        clip = clips.by_id(db, clip_id)
-        try:
-            with ExitStack() as stack:
-                pass_ = _Pass(library, db, clip, stack)
-                measured = measure_film(library.originals / clip.file, on_picture=pass_.feed)
-                with database.atomic(db):
-                    if jobs.report(db, clip_id, 1.0):
-                        raise Cancelled
-            with database.atomic(db):
-                clips.store_measurement(
-                    db, clip_id, facts=_facts(measured), motion=measured.motion, method=METHOD
-                )
-                splitting.split(db, clip_id, pass_.slates.seen, length_s=measured.duration_s)
-                for take in takes.of_clip(db, clip_id):
-                    assessing.summarise(db, take.id)
-                jobs.finish(db, clip_id, "done")
-        except Cancelled:
-            with database.atomic(db):
-                jobs.finish(db, clip_id, "cancelled")
-        except MediaError as error:
-            with database.atomic(db):
-                jobs.fail(db, clip_id, code=error.code, what=error.what, next_step=error.next_step)
-        except Exception:
-            log.exception("measuring clip %s failed", clip_id)
-            with database.atomic(db):
-                jobs.fail(
-                    db,
-                    clip_id,
-                    code="internal",
-                    what="measuring it failed in a way that was not foreseen",
-                    next_step="try again, or convert the clip to H.264 in an mp4 file",
-                )
+    run_task(library, Task("measure", _measure, UNFORESEEN), clip_id)
+
+
+def _measure(library: Library, db: Connection, clip_id: int, watch: Watch) -> KeepResult:
+    clip = clips.by_id(db, clip_id)
+    with ExitStack() as stack:
+        pass_ = _Pass(library, db, clip, stack, watch)
+        measured = measure_film(library.originals / clip.file, on_picture=pass_.feed)
+
+    def keep() -> None:
+        clips.store_measurement(
+            db, clip_id, facts=_facts(measured), motion=measured.motion, method=METHOD
+        )
+        splitting.split(db, clip_id, pass_.slates.seen, length_s=measured.duration_s)
+        for take in takes.of_clip(db, clip_id):
+            assessing.summarise(db, take.id)
+
+    return keep
 
 
 class _Pass:
-    """Who listens to the one decode pass: the browser copy, the still, and the progress."""
+    """Who listens to the one decode pass: the browser copy, the still, the slates, the watch."""
 
     def __init__(
         self,
@@ -75,10 +59,10 @@ class _Pass:
         db: Connection,
         clip: clips.ClipRow,
         stack: ExitStack,
+        watch: Watch,
     ) -> None:
-        self._library, self._db, self._clip, self._stack = library, db, clip, stack
+        self._library, self._clip, self._stack, self._watch = library, clip, stack, watch
         self._copy: BrowserCopy | None = None
-        self._next_report = 0.0
         self._still_written = 0
         self._first_s: float | None = None
         self.slates = SlateWatch(splitting.planned_seconds(db) if sessions.exist(db) else None)
@@ -101,12 +85,7 @@ class _Pass:
             self._still_written += 1
             image = still_of(picture, long_side_px=STILL_LONG_SIDE_PX)
             write_jpeg(self._library.still_of(self._clip.sha256), image)
-        now = time.monotonic()
-        if now >= self._next_report:
-            self._next_report = now + REPORT_EVERY_S
-            with database.atomic(self._db):
-                if jobs.report(self._db, self._clip.id, done):
-                    raise Cancelled
+        self._watch.feed(done)
 
 
 def _facts(measured: Measured) -> clips.ClipFactsRow:

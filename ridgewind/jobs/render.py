@@ -1,28 +1,22 @@
-"""The rendering task: a recipe in, a film and what it measures out."""
+"""The rendering task: a recipe in; a film and what it measures out."""
 
 from __future__ import annotations
 
-import logging
-import time
-
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.films.measuring import Cancelled
 from ridgewind.films.rendering import Source, measured_again, render_film, render_preview
+from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
-from ridgewind.media.errors import CLEARED, MediaError, UnreadableError
+from ridgewind.media.errors import CLEARED, UnreadableError
 from ridgewind.services import assessing
 from ridgewind.store import clips, database, renders, takes
 from ridgewind.store.database import Connection
-from ridgewind.store.renders import RenderRow
+from ridgewind.store.jobs import Fault
 
-log = logging.getLogger(__name__)
-
-REPORT_EVERY_S = 0.25
 RENDERED_SHARE = 0.85
 """Of a preview's time; the rest goes to measuring it again."""
 
 MOST_PREVIEWS = 40
-UNFORESEEN = (
+UNFORESEEN = Fault(
     "internal",
     "rendering it failed in a way that was not foreseen",
     "try another part or strength",
@@ -35,62 +29,46 @@ adds no shake of its own. Larger films are seen through their browser copy, scal
 
 def render_one(library: Library, render_id: int) -> None:
     """Render one film if it is still waiting; it is there whole, or not at all."""
-    with database.opened(library.database) as db:
-        with database.atomic(db):
-            if not renders.claim(db, render_id):
-                return
-        render = renders.by_id(db, render_id)
-        try:
-            _make(library, db, render)
-        except Cancelled:
-            with database.atomic(db):
-                renders.stop(db, render_id)
-            library.render_of(render_id).unlink(missing_ok=True)
-        except MediaError as error:
-            _failed(library, db, render_id, (error.code, error.what, error.next_step))
-        except Exception:
-            log.exception("rendering %s failed", render_id)
-            _failed(library, db, render_id, UNFORESEEN)
-        _prune(library, db)
+    run_task(library, Task("render", _render, UNFORESEEN, undo=_remove_film), render_id)
+    _prune(library)
 
 
-def _failed(library: Library, db: Connection, render_id: int, why: tuple[str, str, str]) -> None:
-    code, what, next_step = why
+def _remove_film(library: Library, render_id: int) -> None:
     library.render_of(render_id).unlink(missing_ok=True)
-    with database.atomic(db):
-        renders.fail(db, render_id, code=code, what=what, next_step=next_step)
 
 
-def _make(library: Library, db: Connection, render: RenderRow) -> None:
+def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> KeepResult:
+    render = renders.by_id(db, render_id)
     take = takes.by_id(db, render.take_id)
     row = clips.by_id(db, take.clip_id)
-    facts = assessing.judged_clip(db, take, row)
+    clip = assessing.judged_clip(db, take, row)
     motion, analysis = assessing.analysis_of(db, take, row)
     if motion is None or analysis is None or row.width is None or row.height is None:
         raise InvalidArgumentError("take", take.id, "it must be measured first")
     preview = render.purpose == "preview"
     size, fps = (row.width, row.height), row.fps or 25.0
     target = library.render_of(render.id)
-    watch = _Watch(db, render.id, RENDERED_SHARE if preview else 1.0)
     original = library.originals / row.file
     whole = Source(original, 0.0, size, fps)
+    again, unmeasured = None, None
     if preview:
         small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
         copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps)
         source = whole if small else copy
-        render_preview(render.recipe, analysis, facts, source, target, on_progress=watch.feed)
+        render_preview(
+            render.recipe, analysis, clip, source, target,
+            on_progress=lambda done: watch.feed(RENDERED_SHARE * done),
+        )  # fmt: skip
         again, unmeasured = measured_again(target)
+    elif row.cleared_at is not None:
+        raise UnreadableError(*CLEARED)
     else:
-        if row.cleared_at is not None:
-            raise UnreadableError(*CLEARED)
-        render_film(render.recipe, analysis, facts, whole, target, on_progress=watch.feed)
-        again, unmeasured = None, None
+        render_film(render.recipe, analysis, clip, whole, target, on_progress=watch.feed)
     reading = None if again is None else again.reading()
     screen_deg = take.brief.screen_deg
-    with database.atomic(db):
-        if renders.report(db, render.id, 1.0):
-            raise Cancelled
-        renders.finish(
+
+    def keep() -> None:
+        renders.store_result(
             db,
             render.id,
             size_bytes=target.stat().st_size,
@@ -99,27 +77,13 @@ def _make(library: Library, db: Connection, render: RenderRow) -> None:
             unmeasured=unmeasured,
         )
 
-
-class _Watch:
-    """Notes how far a film is, now and then. Raises Cancelled where the shooter has asked."""
-
-    def __init__(self, db: Connection, render_id: int, share: float) -> None:
-        self._db, self._id, self._share = db, render_id, share
-        self._next = 0.0
-
-    def feed(self, done: float) -> None:
-        now = time.monotonic()
-        if now < self._next:
-            return
-        self._next = now + REPORT_EVERY_S
-        with database.atomic(self._db):
-            if renders.report(self._db, self._id, self._share * done):
-                raise Cancelled
+    return keep
 
 
-def _prune(library: Library, db: Connection) -> None:
+def _prune(library: Library) -> None:
     """Old previews go; full-size films stay until the shooter removes them."""
-    for old in renders.old_previews(db, keep=MOST_PREVIEWS):
-        library.render_of(old.id).unlink(missing_ok=True)
-        with database.atomic(db):
-            renders.remove(db, old.id)
+    with database.opened(library.database) as db:
+        for old in renders.old_previews(db, keep=MOST_PREVIEWS):
+            library.render_of(old.id).unlink(missing_ok=True)
+            with database.atomic(db):
+                renders.remove(db, old.id)

@@ -6,23 +6,28 @@ import logging
 import subprocess
 import sys
 import threading
+import time
 
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
 from ridgewind.store import database
+from ridgewind.store.jobs import Kind
 
 log = logging.getLogger(__name__)
 
 CHECK_S = 0.25
+TOP_UP_S = 2.0
+"""How often it is looked whether work waits that the queue has lost."""
+
 STOP_S = 5.0
 
 
 class Supervisor:
     """Starts one worker process and starts it again when it dies; use as a context manager.
 
-    kind: of its queue, one of queue.KINDS."""
+    kind: of its queue."""
 
-    def __init__(self, library: Library, queue: Queue, kind: str) -> None:
+    def __init__(self, library: Library, queue: Queue, kind: Kind) -> None:
         self._library, self._queue, self._kind = library, queue, kind
         self._stopping = threading.Event()
         self._thread = threading.Thread(target=self._watch, daemon=True)
@@ -54,7 +59,12 @@ class Supervisor:
         return subprocess.Popen(command, stdin=subprocess.DEVNULL)
 
     def _watch(self) -> None:
+        next_look_s = time.monotonic() + TOP_UP_S
         while not self._stopping.wait(CHECK_S):
+            if time.monotonic() >= next_look_s:
+                next_look_s = time.monotonic() + TOP_UP_S
+                with database.opened(self._library.database) as db:
+                    self._queue.top_up(db, self._kind)
             if self._worker is None or self._worker.poll() is None:
                 continue
             log.warning("the worker ended with status %s; starting it again",

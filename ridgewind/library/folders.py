@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
-from ridgewind.library.copying import Copies
+from ridgewind.library.copying import Progress, WatchedStream
 from ridgewind.library.library import CHUNK_BYTES, Imported, Library
 from ridgewind.media.errors import MediaError, UnreadableError
 from ridgewind.store import clips, database
@@ -91,13 +91,12 @@ def bring_in(
     path: str,
     file: str,
     *,
-    copies: Copies,
-    ticket: str,
+    on_progress: Progress,
 ) -> Imported:
-    """Copy one film of a folder into the library, verified by content. copies, ticket: where
-    its progress is told, and it can be stopped.
+    """Copy one film of a folder into the library, verified by content.
 
-    Raises MediaError where it cannot be read, was stopped, the disk is full, or the copy differs.
+    Raises MediaError where it cannot be read, the disk is full, or the copy differs, and whatever
+    on_progress raises.
     """
     root = Path(path).expanduser().resolve()
     source = (root / file).resolve()
@@ -105,7 +104,8 @@ def bring_in(
         raise UnreadableError(*OUTSIDE)
     try:
         about = source.stat()
-        with source.open("rb") as film, copies.watched(ticket, film, about.st_size) as stream:
+        with source.open("rb") as film:
+            stream = WatchedStream(film, about.st_size, on_progress)
             imported = library.add(db, stream, file_name=source.name, size_bytes=about.st_size)
     except MediaError:
         raise

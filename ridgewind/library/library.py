@@ -223,7 +223,7 @@ class Library:
                     brief_id=brief_id or briefs.usual(db).id,
                     setup_id=setup_id or kit.usual_setup_id(db),
                 )
-                jobs.enqueue(db, clip_id)
+                jobs.enqueue(db, "measure", clip_id)
             return Imported(takes.by_id(db, take_id), duplicate=False)
         finally:
             arrived.unlink(missing_ok=True)
@@ -256,7 +256,7 @@ class Library:
                 if take.deleted_at is not None:
                     takes.set_deleted(db, take.id, deleted=False)
             if found[0].state in ("failed", "cancelled"):
-                jobs.enqueue(db, clip_id)
+                jobs.enqueue(db, "measure", clip_id)
         return Imported(takes.by_id(db, found[0].id), duplicate=True)
 
 

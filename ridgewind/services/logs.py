@@ -84,7 +84,7 @@ def add_alone(
         facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC)
         clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
         clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
-        jobs.finish(db, take.clip_id, "done")
+        jobs.finish(db, "measure", take.clip_id)
         motion_logs.remember(db, table.names, mapping)
         assessing.summarise(db, take.id)
     return take.id
@@ -139,8 +139,8 @@ def _measure_by_log(
     found = _facts(part, size, facts.codec)
     clips.store_measurement(db, clip.id, facts=found, motion=part, method=METHOD)
     clips.set_log_focal(db, clip.id, focal_eq_mm)
-    jobs.enqueue(db, clip.id)  # forgets the fault
-    jobs.finish(db, clip.id, "done")
+    jobs.enqueue(db, "measure", clip.id)  # forgets the fault
+    jobs.finish(db, "measure", clip.id)
 
 
 def _read(db: Connection, text: str, mapping: LogMapping | None) -> tuple[LogTable, LogMapping]:

@@ -11,6 +11,7 @@ from pathlib import PurePath
 import numpy as np
 
 from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.store import jobs
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
@@ -96,8 +97,9 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Forget a film whose take is gone, with its path and job."""
-    for table in ("measurement", "job", "import_source", "motion_log"):
+    for table in ("measurement", "import_source", "motion_log"):
         db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
+    jobs.forget(db, "measure", clip_id)
     db.execute("delete from clip where id = ?", (clip_id,))
 
 

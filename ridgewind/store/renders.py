@@ -1,4 +1,4 @@
-"""Films rendered from takes: what was asked, how far it is, and what it measured."""
+"""Films rendered from takes: what was asked, what it measured, and how far it is."""
 
 from __future__ import annotations
 
@@ -8,11 +8,16 @@ from dataclasses import dataclass
 from pydantic import TypeAdapter
 
 from ridgewind.core.judge.recipe import Recipe
+from ridgewind.store import jobs
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
-from ridgewind.store.jobs import MOST_ATTEMPTS
 
 _RECIPE = TypeAdapter(Recipe)
+_SELECT = """
+select render.*, job.state, job.progress, job.error_code, job.error_what, job.error_next
+  from render
+  join job on job.kind = 'render' and job.subject_id = render.id
+"""
 
 PURPOSES = ("preview", "film")
 
@@ -20,47 +25,45 @@ PURPOSES = ("preview", "film")
 @dataclass(frozen=True)
 class RenderRow:
     """purpose: preview or film. gust, peak_gust: measured again of a preview. unmeasured: why
-    they are missing."""
+    they are missing. state, progress, error_...: of its work, see jobs."""
 
     id: int
     take_id: int
     purpose: str
     recipe: Recipe
     made_at: str
-    state: str
-    progress: float | None
-    attempts: int
-    cancel_requested: bool
-    error_code: str | None
-    error_what: str | None
-    error_next: str | None
     gust: float | None
     peak_gust: float | None
     unmeasured: str | None
     size_bytes: int | None
+    state: str
+    progress: float | None
+    error_code: str | None
+    error_what: str | None
+    error_next: str | None
 
 
 def add(db: sqlite3.Connection, *, take_id: int, purpose: str, recipe: Recipe) -> int:
     """Ask for a film; returns its id. One like it that is there or on its way is given again."""
     text = _RECIPE.dump_json(recipe).decode()
     row = db.execute(
-        "select id from render where take_id = ? and purpose = ? and recipe = ?"
+        f"{_SELECT} where take_id = ? and purpose = ? and recipe = ?"
         " and state in ('queued', 'running', 'done') and not cancel_requested",
         (take_id, purpose, text),
     ).fetchone()
     if row is not None:
         return int(row["id"])
     cursor = db.execute(
-        "insert into render (take_id, purpose, recipe, made_at, state)"
-        f" values (?, ?, ?, {NOW}, 'queued')",
+        f"insert into render (take_id, purpose, recipe, made_at) values (?, ?, ?, {NOW})",
         (take_id, purpose, text),
     )
     assert cursor.lastrowid is not None
+    jobs.enqueue(db, "render", cursor.lastrowid)
     return cursor.lastrowid
 
 
 def by_id(db: sqlite3.Connection, render_id: int) -> RenderRow:
-    row = db.execute("select * from render where id = ?", (render_id,)).fetchone()
+    row = db.execute(f"{_SELECT} where render.id = ?", (render_id,)).fetchone()
     if row is None:
         raise NotFoundError("rendered film", render_id)
     return _row(row)
@@ -68,7 +71,7 @@ def by_id(db: sqlite3.Connection, render_id: int) -> RenderRow:
 
 def of_take(db: sqlite3.Connection, take_id: int) -> list[RenderRow]:
     """Films of a take, the newest first."""
-    rows = db.execute("select * from render where take_id = ? order by id desc", (take_id,))
+    rows = db.execute(f"{_SELECT} where take_id = ? order by render.id desc", (take_id,))
     return [_row(row) for row in rows]
 
 
@@ -77,40 +80,7 @@ def numbers(db: sqlite3.Connection) -> list[int]:
     return [row["id"] for row in db.execute("select id from render")]
 
 
-def in_state(db: sqlite3.Connection, state: str) -> list[RenderRow]:
-    """Films that wait or are being made, the oldest first."""
-    rows = db.execute("select * from render where state = ? order by id", (state,))
-    return [_row(row) for row in rows]
-
-
-def claim(db: sqlite3.Connection, render_id: int) -> bool:
-    """Take a waiting one; False where it is not waiting."""
-    cursor = db.execute(
-        "update render set state = 'running', attempts = attempts + 1, progress = 0"
-        " where id = ? and state = 'queued'",
-        (render_id,),
-    )
-    return cursor.rowcount == 1
-
-
-def report(db: sqlite3.Connection, render_id: int, progress: float | None) -> bool:
-    """Note how far it is; True where the shooter has asked to stop."""
-    db.execute("update render set progress = ? where id = ?", (progress, render_id))
-    row = db.execute("select cancel_requested from render where id = ?", (render_id,)).fetchone()
-    return row is None or bool(row["cancel_requested"])
-
-
-def request_cancel(db: sqlite3.Connection, render_id: int) -> None:
-    """Ask a running one to stop; a waiting one stops at once."""
-    db.execute(
-        "update render set cancel_requested = 1,"
-        " state = case state when 'queued' then 'cancelled' else state end"
-        " where id = ? and state in ('queued', 'running')",
-        (render_id,),
-    )
-
-
-def finish(
+def store_result(
     db: sqlite3.Connection,
     render_id: int,
     *,
@@ -119,57 +89,29 @@ def finish(
     peak_gust: float | None,
     unmeasured: str | None,
 ) -> None:
+    """Keep what a film that was made measures."""
     db.execute(
-        "update render set state = 'done', progress = null, size_bytes = ?, gust = ?,"
-        " peak_gust = ?, unmeasured = ? where id = ?",
+        "update render set size_bytes = ?, gust = ?, peak_gust = ?, unmeasured = ? where id = ?",
         (size_bytes, gust, peak_gust, unmeasured, render_id),
     )
-
-
-def stop(db: sqlite3.Connection, render_id: int) -> None:
-    """End one as cancelled."""
-    db.execute("update render set state = 'cancelled', progress = null where id = ?", (render_id,))
-
-
-def fail(db: sqlite3.Connection, render_id: int, *, code: str, what: str, next_step: str) -> None:
-    db.execute(
-        "update render set state = 'failed', progress = null, error_code = ?, error_what = ?,"
-        " error_next = ? where id = ?",
-        (code, what, next_step, render_id),
-    )
-
-
-def recover(db: sqlite3.Connection, render: RenderRow) -> bool:
-    """Let one that a process left running wait again, or give it up; True where it waits."""
-    if render.cancel_requested:
-        stop(db, render.id)
-        return False
-    if render.attempts >= MOST_ATTEMPTS:
-        fail(
-            db, render.id, code="crashed", what="rendering it ended the rendering process twice",
-            next_step="try a shorter part, or another strength",
-        )  # fmt: skip
-        return False
-    db.execute("update render set state = 'queued', progress = null where id = ?", (render.id,))
-    return True
 
 
 def old_previews(db: sqlite3.Connection, *, keep: int) -> list[RenderRow]:
     """Previews beyond the newest few, and what failed or was stopped beyond them."""
     rows = db.execute(
-        "select * from render where purpose = 'preview' and state not in ('queued', 'running')"
-        " order by id desc limit -1 offset ?",
+        f"{_SELECT} where purpose = 'preview' and state not in {jobs.UNFINISHED}"
+        " order by render.id desc limit -1 offset ?",
         (keep,),
     )
     return [_row(row) for row in rows]
 
 
 def remove(db: sqlite3.Connection, render_id: int) -> None:
+    jobs.forget(db, "render", render_id)
     db.execute("delete from render where id = ?", (render_id,))
 
 
 def _row(row: sqlite3.Row) -> RenderRow:
     values = {name: row[name] for name in RenderRow.__dataclass_fields__}
     values["recipe"] = _RECIPE.validate_json(row["recipe"])
-    values["cancel_requested"] = bool(row["cancel_requested"])
     return RenderRow(**values)

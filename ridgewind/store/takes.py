@@ -8,7 +8,7 @@ from typing import Any
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
-from ridgewind.store import briefs
+from ridgewind.store import briefs, renders
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
@@ -110,7 +110,7 @@ select take.*, clip.recorded_at, {_LENGTH} as duration_s, clip.fps,
   join brief on brief.id = take.brief_id
   left join setup on setup.id = take.setup_id
   left join summary on summary.take_id = take.id
-  left join job on job.clip_id = take.clip_id
+  left join job on job.kind = 'measure' and job.subject_id = take.clip_id
 """
 
 
@@ -341,8 +341,11 @@ def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)
-    db.execute("update session_take set take_id = null where take_id = ?", (take_id,))
-    for table in ("summary", "subject", "render", "mark"):
+    for table in ("session_take", "folder_copy_film"):
+        db.execute(f"update {table} set take_id = null where take_id = ?", (take_id,))
+    for render in renders.of_take(db, take_id):
+        renders.remove(db, render.id)
+    for table in ("summary", "subject", "mark"):
         db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)

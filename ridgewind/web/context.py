@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from contextlib import AbstractContextManager
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from http import HTTPStatus
 
 from flask import Response, current_app
 from pydantic import BaseModel
 
 from ridgewind.jobs.queue import Queue
-from ridgewind.library.copying import Copies
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
 from ridgewind.store import database
@@ -23,14 +22,12 @@ EXTENSION = "ridgewind"
 
 @dataclass(frozen=True)
 class Service:
-    """on_stale: called when verdicts are left to be judged again in the background. copies:
-    files that are being copied from folders."""
+    """on_stale: called when verdicts are left to be judged again in the background."""
 
     library: Library
     queue: Queue
     demo: bool
     on_stale: Callable[[], None]
-    copies: Copies = field(default_factory=Copies)
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

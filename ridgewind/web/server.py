@@ -1,4 +1,4 @@
-"""Run the application: one lock, two worker processes, one local socket."""
+"""Run the application: one lock, a worker process a kind of work, one local socket."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from pathlib import Path
 
 import waitress
 
-from ridgewind.jobs.queue import KINDS, Queue
+from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library.library import Library
@@ -72,7 +72,7 @@ def run(start: Start) -> None:
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"
         with ExitStack() as stack:
-            for kind in KINDS:
+            for kind in TASKS:
                 stack.enter_context(Supervisor(library, queue, kind))
             stack.enter_context(refresher)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")

@@ -6,34 +6,24 @@ import io
 import os
 import shutil
 import signal
-import time
 from typing import get_args
 
 import pytest
 
 from ridgewind.jobs.measure import measure_clip
-from ridgewind.jobs.queue import Queue, recover
+from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library import library as library_module
 from ridgewind.library.library import Library, LibraryBusyError, readable_name
 from ridgewind.media.errors import MediaError, UnreadableError
 from ridgewind.store import clips, database, jobs, takes
 from ridgewind.web.takes.models import RemedyName
-from tests.conftest import shaken, write_film
+from tests.conftest import shaken, wait_for, write_film
 
 
 def bring_in(library, db, path, name=None):
     with path.open("rb") as stream:
         return library.add(db, stream, file_name=name or path.name, size_bytes=None)
-
-
-def wait_for(condition, seconds=30.0):
-    end = time.monotonic() + seconds
-    while time.monotonic() < end:
-        if condition():
-            return
-        time.sleep(0.1)
-    raise AssertionError("it did not happen in time")
 
 
 def leftovers(library: Library) -> list[str]:
@@ -138,18 +128,18 @@ def test_an_unforeseen_fault_ends_as_failed_too(library, db, short_film, monkeyp
 
 
 def test_cancelling_while_measuring_leaves_nothing_half_done(library, db, tmp_path, monkeypatch):
-    monkeypatch.setattr("ridgewind.jobs.measure.REPORT_EVERY_S", 0.0)
+    monkeypatch.setattr("ridgewind.jobs.running.REPORT_EVERY_S", 0.0)
     take = bring_in(library, db, write_film(tmp_path / "long.mp4", shaken(90))).take
     seen = []
 
-    def watch(connection, clip_id, progress):
+    def watch(connection, kind, clip_id, progress):
         seen.append(progress)
         if len(seen) == 5:
-            jobs.request_cancel(connection, clip_id)
-        return original(connection, clip_id, progress)
+            jobs.request_cancel(connection, kind, clip_id)
+        return original(connection, kind, clip_id, progress)
 
     original = jobs.report
-    monkeypatch.setattr("ridgewind.jobs.measure.jobs.report", watch)
+    monkeypatch.setattr("ridgewind.jobs.running.jobs.report", watch)
     measure_clip(library, take.clip_id)
     assert takes.by_id(db, take.id).state == "cancelled"
     assert clips.motion_of(db, take.clip_id) is None
@@ -161,9 +151,10 @@ def test_cancelling_while_measuring_leaves_nothing_half_done(library, db, tmp_pa
 def test_an_interrupted_job_is_taken_up_again_but_not_for_ever(library, db, short_film):
     clip_id = bring_in(library, db, short_film).take.clip_id
     for expected in (True, False):
-        jobs.claim(db, clip_id)
+        assert jobs.claim(db, "measure", clip_id)
+        assert jobs.interrupted(db, "measure") == [clip_id]
         with database.atomic(db):
-            assert recover(db, jobs.interrupted(db)[0]) is expected
+            assert jobs.put_back(db, "measure", clip_id) is expected
     assert takes.of_clip(db, clip_id)[0].error_code == "crashed"
 
 

@@ -7,14 +7,13 @@ import shutil
 
 import pytest
 
-from ridgewind.library import copying, folders
-from ridgewind.library.copying import Copies
-from ridgewind.media.errors import MediaError, UnreadableError
+from ridgewind.library import folders
+from ridgewind.media.errors import UnreadableError
 from ridgewind.store import clips, takes
 
 
-def bring(library, db, card, file, copies=None):
-    return folders.bring_in(library, db, str(card), file, copies=copies or Copies(), ticket="t")
+def bring(library, db, card, file, on_progress=lambda share: None):
+    return folders.bring_in(library, db, str(card), file, on_progress=on_progress)
 
 
 @pytest.fixture
@@ -93,33 +92,22 @@ def test_a_copy_that_differs_is_refused_and_forgotten(library, db, card, monkeyp
     assert takes.count(db, only=takes.Filter()) == 0
 
 
-class Turning(Copies):
-    """Copies that are looked at, and stopped, after so many pieces."""
-
-    def __init__(self, after: int):
-        super().__init__()
-        self.after, self.shares = after, []
-
-    def share_then_stop(self):
-        self.shares.append(self.share("t"))
-        if len(self.shares) == self.after:
-            assert self.stop("t")
+class StoppedError(Exception):
+    pass
 
 
 def test_a_copy_is_told_of_and_can_be_stopped_within_a_file(library, db, card, monkeypatch):
-    copies = Turning(after=3)
-    read = copying.WatchedStream.read
-
-    def watched(self, size=-1):
-        copies.share_then_stop()
-        return read(self, size)
-
-    monkeypatch.setattr(copying.WatchedStream, "read", watched)
     monkeypatch.setattr("ridgewind.library.library.CHUNK_BYTES", 1000)
-    with pytest.raises(MediaError, match="the copy was stopped; nothing of it was kept"):
-        bring(library, db, card, "DCIM/100/A001.MP4", copies)
+    shares = []
+
+    def stop_at_the_third(share):
+        shares.append(share)
+        if len(shares) == 3:
+            raise StoppedError
+
+    with pytest.raises(StoppedError):
+        bring(library, db, card, "DCIM/100/A001.MP4", stop_at_the_third)
     size = (card / "DCIM/100/A001.MP4").stat().st_size
-    assert copies.shares == pytest.approx([0.0, 1000 / size, 2000 / size])
+    assert shares == pytest.approx([0.0, 1000 / size, 2000 / size])
     assert list(library.incoming.iterdir()) == list(library.originals.iterdir()) == []
-    assert copies.share("t") is None
-    assert not copies.stop("t")
+    assert takes.count(db, only=takes.Filter()) == 0

@@ -13,7 +13,6 @@ from ridgewind.core.practice.session import Ask
 from ridgewind.core.practice.slate import slate_text
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library import folders
-from ridgewind.library.copying import Copies
 from ridgewind.services import filing, practising
 from ridgewind.standin.card import CLOCK_AHEAD_S, CardTake, film_card
 from ridgewind.store import database, jobs, sessions
@@ -52,8 +51,8 @@ def test_the_simulated_card_is_matched_or_rightly_left_loose(library, db, tmp_pa
     assert (card.unreadable, card.forgotten) == (1, 3)
     root = str(tmp_path / "card")
     for film in folders.scan(db, root).films:
-        folders.bring_in(library, db, root, film.file, copies=Copies(), ticket="t")
-    for clip_id in jobs.waiting(db):
+        folders.bring_in(library, db, root, film.file, on_progress=lambda share: None)
+    for clip_id in jobs.waiting(db, "measure"):
         measure_clip(library, clip_id)
     found = filing.proposals(db, session_id)
     names = {film.take_id: f"{film.name}.MP4" for film in found.films}

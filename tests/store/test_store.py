@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import contextmanager
 from dataclasses import replace
 
 import numpy as np
@@ -9,9 +10,26 @@ import pytest
 
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
-from ridgewind.store import briefs, clips, database, jobs, takes
+from ridgewind.store import briefs, clips, database, jobs, renders, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError
 from tests.conftest import make_motion, sine
+
+RECIPE = (
+    '{"kind": "keep", "start_s": 0.0, "end_s": 1.0, "rate": 1.0, "step": 1, "corner_hz": null,'
+    ' "crop_pct": 0.0, "drift": null, "gust": 4.0, "peak": 5.0}'
+)
+
+
+@contextmanager
+def library_before(migration: str, folder):
+    """A store as it was before a migration."""
+    with database.opened(folder / "old.db") as db:
+        db.execute("create table migration (name text primary key, applied_at text not null)")
+        for name, sql in database.migrations():
+            if name < migration:
+                db.executescript(sql)
+                db.execute("insert into migration values (?, 'then')", (name,))
+        yield db
 
 
 def add_take(db, number: int, **brief) -> int:
@@ -47,12 +65,7 @@ def test_migrations_apply_once_and_are_recorded(tmp_path):
 
 
 def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
-    before = [one for one in database.migrations() if one[0] < "0002"]
-    with database.opened(tmp_path / "a.db") as db:
-        db.execute("create table migration (name text primary key, applied_at text not null)")
-        for name, sql in before:
-            db.executescript(sql)
-            db.execute("insert into migration values (?, 'then')", (name,))
+    with library_before("0002", tmp_path) as db:
         db.execute("insert into clip (id, sha256, file, size_bytes) values (7, 'a', 'a.mp4', 1)")
         db.execute(
             "insert into take (clip_id, name, imported_at, feel, own_target, screen, delivery_fps,"
@@ -67,12 +80,7 @@ def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
 
 
 def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_them(tmp_path):
-    before = [one for one in database.migrations() if one[0] < "0005"]
-    with database.opened(tmp_path / "a.db") as db:
-        db.execute("create table migration (name text primary key, applied_at text not null)")
-        for name, sql in before:
-            db.executescript(sql)
-            db.execute("insert into migration values (?, 'then')", (name,))
+    with library_before("0005", tmp_path) as db:
         db.execute(
             "insert into clip (id, sha256, file, size_bytes, slate_session, slate_take,"
             " slate_until_s) values (7, 'a', 'a.mp4', 1, 1, 0, 1.4)"
@@ -98,6 +106,42 @@ def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_t
         assert [one.id for one in takes.of_clip(db, 7)] == [3, second]
         with pytest.raises(database.sqlite3.IntegrityError, match="FOREIGN KEY"):
             db.execute("delete from take where id = 3")
+
+
+def test_a_library_from_before_one_table_of_work_loses_no_job(tmp_path):
+    with library_before("0010", tmp_path) as db:
+        brief_id = briefs.add(db, usual_brief(), name=None)
+        for clip_id, state in enumerate(("done", "queued", "running", "failed"), start=11):
+            db.execute(
+                "insert into clip (id, sha256, file, size_bytes) values (?, ?, 'a.mp4', 1)",
+                (clip_id, f"{clip_id:064d}"),
+            )
+            db.execute(
+                "insert into take (id, clip_id, name, imported_at, brief_id)"
+                " values (?, ?, 'Take', 'then', ?)", (clip_id - 10, clip_id, brief_id),
+            )  # fmt: skip
+            db.execute(
+                "insert into job (clip_id, state, attempts, error_what) values (?, ?, 1, ?)",
+                (clip_id, state, "why" if state == "failed" else None),
+            )
+            db.execute(
+                "insert into render (id, take_id, purpose, recipe, made_at, state, attempts,"
+                " gust) values (?, ?, 'preview', ?, 'then', ?, 1, 4.2)",
+                (clip_id + 10, clip_id - 10, RECIPE, state),
+            )
+        assert database.migrate(db)[0] == "0010_one_table_of_work.sql"
+        assert [takes.by_id(db, k).state for k in (1, 2, 3, 4)] == [
+            "done", "queued", "running", "failed",
+        ]  # fmt: skip
+        assert takes.by_id(db, 4).error_what == "why"
+        for kind, first in (("measure", 11), ("render", 21)):
+            assert jobs.waiting(db, kind) == [first + 1]
+            assert jobs.interrupted(db, kind) == [first + 2]
+            assert jobs.one(db, kind, first + 2).attempts == 1
+        film = renders.by_id(db, 21)
+        assert (film.take_id, film.state, film.gust, film.recipe.kind) == (1, "done", 4.2, "keep")
+        takes.remove(db, 1)
+        assert jobs.one(db, "render", 21) is None
 
 
 def test_a_migration_that_breaks_a_reference_leaves_nothing(tmp_path, monkeypatch):
@@ -196,26 +240,54 @@ def test_films_are_stored_under_plain_names_only(db):
         clips.add(db, sha256="0" * 64, file="../escape.mp4", size_bytes=1)
 
 
-def test_a_job_is_claimed_once(db):
-    add_take(db, 1)
-    jobs.enqueue(db, 1)
-    assert jobs.waiting(db) == [1]
-    assert jobs.claim(db, 1)
-    assert not jobs.claim(db, 1)
-    assert [job.attempts for job in jobs.interrupted(db)] == [1]
-    jobs.put_back(db, 1)
-    assert jobs.claim(db, 1)
-    assert jobs.interrupted(db)[0].attempts == 2
+def attempts(db, kind, subject_id):
+    return jobs.one(db, kind, subject_id).attempts
 
 
-def test_cancelling_stops_a_waiting_job_at_once_and_asks_a_running_one(db):
+def test_work_is_claimed_once_and_its_attempts_are_counted(db):
+    jobs.enqueue(db, "measure", 1)
+    assert jobs.waiting(db, "measure") == [1]
+    assert jobs.claim(db, "measure", 1)
+    assert not jobs.claim(db, "measure", 1)
+    assert jobs.interrupted(db, "measure") == [1]
+    assert attempts(db, "measure", 1) == 1
+    assert jobs.put_back(db, "measure", 1)
+    assert not jobs.put_back(db, "measure", 1)  # it waits already
+    assert jobs.claim(db, "measure", 1)
+    assert attempts(db, "measure", 1) == 2
+
+
+def test_kinds_of_work_do_not_meet(db):
+    for kind in ("measure", "render", "copy"):
+        jobs.enqueue(db, kind, 7)
+    assert jobs.claim(db, "render", 7)
+    jobs.fail(db, "render", 7, jobs.Fault("full", "the disk is full", "free some space"))
+    jobs.forget(db, "copy", 7)
+    assert jobs.waiting(db, "measure") == [7]
+    assert jobs.one(db, "render", 7).error_what == "the disk is full"
+    assert jobs.one(db, "copy", 7) is None
+    assert [jobs.unfinished(db, kind) for kind in ("measure", "render", "copy")] == [1, 0, 0]
+
+
+def test_work_that_is_asked_for_again_forgets_how_it_ended(db):
+    jobs.enqueue(db, "measure", 1)
+    jobs.claim(db, "measure", 1)
+    jobs.fail(db, "measure", 1, jobs.Fault("a", "b", "c"))
+    jobs.enqueue(db, "measure", 1)
+    row = jobs.one(db, "measure", 1)
+    assert (row.state, row.attempts, row.error_code, row.progress) == ("queued", 0, None, None)
+
+
+def test_cancelling_stops_waiting_work_at_once_and_asks_running_work(db):
     add_take(db, 1)
     add_take(db, 2)
     for clip_id in (1, 2):
-        jobs.enqueue(db, clip_id)
-    jobs.claim(db, 2)
+        jobs.enqueue(db, "measure", clip_id)
+    jobs.claim(db, "measure", 2)
     for clip_id in (1, 2):
-        jobs.request_cancel(db, clip_id)
+        jobs.request_cancel(db, "measure", clip_id)
     assert takes.of_clip(db, 1)[0].state == "cancelled"
     assert takes.of_clip(db, 2)[0].state == "running"
-    assert jobs.report(db, 2, 0.5)
+    assert jobs.report(db, "measure", 2, 0.5)
+    assert not jobs.put_back(db, "measure", 2)  # its process died before it could stop
+    assert takes.of_clip(db, 2)[0].state == "cancelled"

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ridgewind.jobs.measure import measure_clip
+from ridgewind.store import database, takes
 from ridgewind.web import Config, create_app
 
 HERE = {"Host": "127.0.0.1:8421"}
@@ -18,8 +19,15 @@ def client(library):
 @pytest.fixture
 def measured(client, library, short_film):
     take = bring_in(client, short_film)
-    measure_clip(library, take["id"])
+    measure(library, take["id"])
     return take["id"]
+
+
+def measure(library, take_id):
+    """Measure the film of a take, as the worker does."""
+    with database.opened(library.database) as db:
+        clip_id = takes.by_id(db, take_id).clip_id
+    measure_clip(library, clip_id)
 
 
 def bring_in(client, path, name=None):

@@ -330,7 +330,7 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  "/api/folders/bring": {
+  "/api/folders/copies": {
     parameters: {
       query?: never;
       header?: never;
@@ -339,15 +339,15 @@ export interface paths {
     };
     get?: never;
     put?: never;
-    /** Bring one film in; it is queued for measuring at once. */
-    post: operations["folders_bring_bring_post"];
+    /** Bring films of a folder in, one after the other; each is measured as soon as it is here. */
+    post: operations["folders_begin_copy_copies_post"];
     delete?: never;
     options?: never;
     head?: never;
     patch?: never;
     trace?: never;
   };
-  "/api/folders/copies/{ticket}": {
+  "/api/folders/copies/{copy_id}": {
     parameters: {
       query?: never;
       header?: never;
@@ -355,11 +355,11 @@ export interface paths {
       cookie?: never;
     };
     /** How far a copy is. */
-    get: operations["folders_copy_share_copies__string_ticket__get"];
+    get: operations["folders_copy_of_copies__int_copy_id__get"];
     put?: never;
     post?: never;
-    /** Stop a copy; nothing of it is kept. */
-    delete: operations["folders_stop_copy_copies__string_ticket__delete"];
+    /** Stop a copy: films that are here stay, nothing of the one under way is kept. */
+    delete: operations["folders_stop_copy_copies__int_copy_id__delete"];
     options?: never;
     head?: never;
     patch?: never;
@@ -1679,13 +1679,39 @@ export interface components {
       /** Title */
       title: string;
     };
-    /** CopyShare */
-    CopyShare: {
+    /** CopyAsk */
+    CopyAsk: {
       /**
-       * Share
-       * @description 0 to 1; null where nothing is being copied
+       * Files
+       * @description Paths inside the folder
        */
-      share: number | null;
+      files: string[];
+      /** Path */
+      path: string;
+    };
+    /**
+     * CopyLine
+     * @description A copy from a folder. progress: 0 to 1 of all its films. films: how many were asked for;
+     *     settled: brought in or refused; brought_in: that are in the library now.
+     */
+    CopyLine: {
+      /** Brought In */
+      brought_in: number;
+      /** Films */
+      films: number;
+      /** Id */
+      id: number;
+      /** Progress */
+      progress: number;
+      /** Refused */
+      refused: components["schemas"]["RefusedFilm"][];
+      /** Settled */
+      settled: number;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "queued" | "running" | "done" | "failed" | "cancelled";
     };
     /** CurveLine */
     CurveLine: {
@@ -1940,21 +1966,6 @@ export interface components {
     FolderAsk: {
       /** Path */
       path: string;
-    };
-    /** FolderFilmAsk */
-    FolderFilmAsk: {
-      /**
-       * File
-       * @description Path inside the folder
-       */
-      file: string;
-      /** Path */
-      path: string;
-      /**
-       * Ticket
-       * @description Names this copy while it is under way
-       */
-      ticket: string;
     };
     /** FolderScan */
     FolderScan: {
@@ -2811,6 +2822,18 @@ export interface components {
       start_s: number;
       /** Step */
       step: number;
+    };
+    /**
+     * RefusedFilm
+     * @description A film that could not be brought in, why, and what to do.
+     */
+    RefusedFilm: {
+      /** File */
+      file: string;
+      /** Next Step */
+      next_step: string;
+      /** What */
+      what: string;
     };
     /**
      * RemedyDetails
@@ -4877,7 +4900,7 @@ export interface operations {
       };
     };
   };
-  folders_bring_bring_post: {
+  folders_begin_copy_copies_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -4886,7 +4909,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["FolderFilmAsk"];
+        "application/json": components["schemas"]["CopyAsk"];
       };
     };
     responses: {
@@ -4896,7 +4919,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["ImportAnswer"];
+          "application/json": components["schemas"]["CopyLine"];
         };
       };
       /** @description Bad Request */
@@ -4926,12 +4949,12 @@ export interface operations {
       };
     };
   };
-  folders_copy_share_copies__string_ticket__get: {
+  folders_copy_of_copies__int_copy_id__get: {
     parameters: {
       query?: never;
       header?: never;
       path: {
-        ticket: string;
+        copy_id: number;
       };
       cookie?: never;
     };
@@ -4943,7 +4966,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["CopyShare"];
+          "application/json": components["schemas"]["CopyLine"];
         };
       };
       /** @description Bad Request */
@@ -4973,12 +4996,12 @@ export interface operations {
       };
     };
   };
-  folders_stop_copy_copies__string_ticket__delete: {
+  folders_stop_copy_copies__int_copy_id__delete: {
     parameters: {
       query?: never;
       header?: never;
       path: {
-        ticket: string;
+        copy_id: number;
       };
       cookie?: never;
     };
@@ -4990,7 +5013,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["CopyShare"];
+          "application/json": components["schemas"]["CopyLine"];
         };
       };
       /** @description Bad Request */

@@ -15,7 +15,7 @@ from flask_openapi3 import APIBlueprint
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
 from ridgewind.services import deciding
 from ridgewind.services.deciding import Case, RemedyRequest
-from ridgewind.store import database, marks, renders, takes
+from ridgewind.store import database, jobs, marks, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
 from ridgewind.web.context import FAULTS, answered, current
@@ -132,7 +132,7 @@ def render(path: TakePath, body: models.RenderAsk) -> Response:
             number = renders.add(db, take_id=path.take_id, purpose=body.purpose, recipe=recipe)
         row = renders.by_id(db, number)
         if row.state == "queued":
-            service.queue.put_render(number)
+            service.queue.put("render", number)
         return answered(_line(db, row, case.start_s), HTTPStatus.CREATED)
 
 
@@ -154,7 +154,7 @@ def forget_render(path: models.RenderPath) -> Response:
         with database.atomic(db):
             row = renders.by_id(db, path.render_id)
             if row.state in ("queued", "running"):
-                renders.request_cancel(db, row.id)
+                jobs.request_cancel(db, "render", row.id)
             else:
                 renders.remove(db, row.id)
                 service.library.render_of(row.id).unlink(missing_ok=True)

@@ -5,29 +5,45 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from ridgewind.library.folders import FoundFilm
-from ridgewind.web.models import Strict
+from ridgewind.web.models import JobState, Strict
+
+LONGEST_PATH = 2000
 
 
 class FolderAsk(Strict):
-    path: str = Field(min_length=1, max_length=2000)
-
-
-class FolderFilmAsk(FolderAsk):
-    file: str = Field(min_length=1, max_length=2000, description="Path inside the folder")
-    ticket: str = Field(
-        pattern="^[a-z0-9-]{1,40}$", description="Names this copy while it is under way"
-    )
-
-
-class TicketPath(BaseModel):
-    ticket: str = Field(pattern="^[a-z0-9-]{1,40}$")
-
-
-class CopyShare(BaseModel):
-    share: float | None = Field(description="0 to 1; null where nothing is being copied")
+    path: str = Field(min_length=1, max_length=LONGEST_PATH)
 
 
 class FolderScan(BaseModel):
     root: str
     films: list[FoundFilm]
     more: bool
+
+
+class CopyAsk(FolderAsk):
+    files: list[str] = Field(min_length=1, max_length=5000, description="Paths inside the folder")
+
+
+class CopyPath(BaseModel):
+    copy_id: int = Field(ge=1)
+
+
+class RefusedFilm(BaseModel):
+    """A film that could not be brought in, why, and what to do."""
+
+    file: str
+    what: str
+    next_step: str
+
+
+class CopyLine(BaseModel):
+    """A copy from a folder. progress: 0 to 1 of all its films. films: how many were asked for;
+    settled: brought in or refused; brought_in: that are in the library now."""
+
+    id: int
+    state: JobState
+    progress: float
+    films: int
+    settled: int
+    brought_in: int
+    refused: list[RefusedFilm]

@@ -1,4 +1,4 @@
-"""Folders and cards on this computer: look what is on them, and bring films in one by one."""
+"""Folders and cards on this computer: look what is on them, and bring films in."""
 
 from __future__ import annotations
 
@@ -8,14 +8,17 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.library import folders
+from ridgewind.store import database, folder_copies, jobs
+from ridgewind.store.folder_copies import FolderCopyRow
 from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.web.takes import models, serialise
+from ridgewind.web.errors import sentence
 from ridgewind.web.takes.folder_models import (
-    CopyShare,
+    CopyAsk,
+    CopyLine,
+    CopyPath,
     FolderAsk,
-    FolderFilmAsk,
     FolderScan,
-    TicketPath,
+    RefusedFilm,
 )
 
 api = APIBlueprint("folders", __name__, url_prefix="/api/folders")
@@ -29,32 +32,50 @@ def scan(body: FolderAsk) -> Response:
     return answered(FolderScan(root=found.root, films=list(found.films), more=found.more))
 
 
-@api.post("/bring", responses={201: models.ImportAnswer, **FAULTS})
-def bring(body: FolderFilmAsk) -> Response:
-    """Bring one film in; it is queued for measuring at once."""
+@api.post("/copies", responses={201: CopyLine, **FAULTS})
+def begin_copy(body: CopyAsk) -> Response:
+    """Bring films of a folder in, one after the other; each is measured as soon as it is here."""
     service = current()
     with service.read() as db:
-        imported = folders.bring_in(
-            service.library, db, body.path, body.file, copies=service.copies, ticket=body.ticket
-        )
-    if imported.take.state == "queued":
-        service.queue.put(imported.take.clip_id)
-    answer = models.ImportAnswer(
-        take=serialise.take_line(imported.take), duplicate=imported.duplicate
-    )
-    return answered(answer, HTTPStatus.CREATED)
+        with database.atomic(db):
+            copy_id = folder_copies.add(db, root=body.path, files=body.files)
+        service.queue.put("copy", copy_id)
+        return answered(_line(folder_copies.by_id(db, copy_id)), HTTPStatus.CREATED)
 
 
-@api.get("/copies/<string:ticket>", responses={200: CopyShare, **FAULTS})
-def copy_share(path: TicketPath) -> Response:
+@api.get("/copies/<int:copy_id>", responses={200: CopyLine, **FAULTS})
+def copy_of(path: CopyPath) -> Response:
     """How far a copy is."""
-    return answered(CopyShare(share=current().copies.share(path.ticket)))
+    with current().read() as db:
+        return answered(_line(folder_copies.by_id(db, path.copy_id)))
 
 
-@api.delete("/copies/<string:ticket>", responses={200: CopyShare, **FAULTS})
-def stop_copy(path: TicketPath) -> Response:
-    """Stop a copy; nothing of it is kept."""
-    copies = current().copies
-    share = copies.share(path.ticket)
-    copies.stop(path.ticket)
-    return answered(CopyShare(share=share))
+@api.delete("/copies/<int:copy_id>", responses={200: CopyLine, **FAULTS})
+def stop_copy(path: CopyPath) -> Response:
+    """Stop a copy: films that are here stay, nothing of the one under way is kept."""
+    with current().read() as db:
+        with database.atomic(db):
+            jobs.request_cancel(db, "copy", path.copy_id)
+        return answered(_line(folder_copies.by_id(db, path.copy_id)))
+
+
+def _line(row: FolderCopyRow) -> CopyLine:
+    settled = sum(film.settled for film in row.films)
+    share = settled / len(row.films)
+    return CopyLine(
+        id=row.id,
+        state=row.job.state,  # type: ignore[arg-type]
+        progress=max(share, row.job.progress or 0.0),
+        films=len(row.films),
+        settled=settled,
+        brought_in=sum(film.take_id is not None for film in row.films),
+        refused=[
+            RefusedFilm(
+                file=film.file,
+                what=sentence(film.fault_what),
+                next_step=sentence(film.fault_next or ""),
+            )
+            for film in row.films
+            if film.fault_what is not None
+        ],
+    )

@@ -40,7 +40,7 @@ def list_takes(query: models.ListQuery) -> Response:
             takes=[serialise.take_line(row) for row in rows],
             total=takes.count(db, only=only),
             all=takes.count(db, only=takes.Filter()),
-            busy=jobs.unfinished(db),
+            busy=jobs.unfinished(db, "measure"),
             stale=takes.stale_count(db),
         )
     return answered(found)
@@ -58,7 +58,7 @@ def bring_in(query: models.ImportQuery) -> Response:
             size_bytes=request.content_length,
         )
     if imported.take.state == "queued":
-        service.queue.put(imported.take.clip_id)
+        service.queue.put("measure", imported.take.clip_id)
     answer = models.ImportAnswer(
         take=serialise.take_line(imported.take), duplicate=imported.duplicate
     )
@@ -145,7 +145,7 @@ def delete_take(path: models.TakePath) -> Response:
     with current().read() as db, database.atomic(db):
         takes.set_deleted(db, path.take_id, deleted=True)
         take = takes.by_id(db, path.take_id)
-        jobs.request_cancel(db, take.clip_id)
+        jobs.request_cancel(db, "measure", take.clip_id)
     return answered(serialise.take_line(take))
 
 
@@ -159,10 +159,10 @@ def restore_take(path: models.TakePath) -> Response:
             take = takes.by_id(db, path.take_id)
             again = take.state == "cancelled" and take.remedy is None
             if again:
-                jobs.enqueue(db, take.clip_id)
+                jobs.enqueue(db, "measure", take.clip_id)
         take = takes.by_id(db, path.take_id)
     if again:
-        service.queue.put(take.clip_id)
+        service.queue.put("measure", take.clip_id)
     return answered(serialise.take_line(take))
 
 
@@ -171,7 +171,7 @@ def cancel_measuring(path: models.TakePath) -> Response:
     """Stop measuring a take."""
     with current().read() as db, database.atomic(db):
         take = takes.by_id(db, path.take_id)
-        jobs.request_cancel(db, take.clip_id)
+        jobs.request_cancel(db, "measure", take.clip_id)
         take = takes.by_id(db, path.take_id)
     return answered(serialise.take_line(take))
 
@@ -184,8 +184,8 @@ def measure_again(path: models.TakePath) -> Response:
         take = takes.by_id(db, path.take_id)
         if take.state in ("failed", "cancelled"):
             with database.atomic(db):
-                jobs.enqueue(db, take.clip_id)
-            service.queue.put(take.clip_id)
+                jobs.enqueue(db, "measure", take.clip_id)
+            service.queue.put("measure", take.clip_id)
             take = takes.by_id(db, path.take_id)
     return answered(serialise.take_line(take))
 

@@ -7,13 +7,12 @@ from dataclasses import replace
 import pytest
 
 from ridgewind.core.brief import usual_brief
-from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.services import assessing
 from ridgewind.store import briefs, database, takes
 from ridgewind.web import Config, create_app
 from tests.conftest import shaken, write_film
-from tests.web.conftest import HERE, bring_in
+from tests.web.conftest import HERE, bring_in, measure
 
 
 @pytest.fixture
@@ -58,7 +57,7 @@ def measured(client, library, tmp_path):
     for number, amplitude_px in enumerate((0.4, 3.0)):
         film = write_film(tmp_path / f"{number}.mp4", shaken(amplitude_px=amplitude_px))
         take = bring_in(client, film)
-        measure_clip(library, take["id"])
+        measure(library, take["id"])
         ids.append(take["id"])
     return ids
 

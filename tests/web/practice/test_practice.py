@@ -10,11 +10,10 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
-from ridgewind.jobs.measure import measure_clip
 from ridgewind.store import database, sessions, takes
 from tests.conftest import shaken
 from tests.core.practice.test_slate import code_image
-from tests.web.conftest import HERE, bring_in
+from tests.web.conftest import HERE, bring_in, measure
 from tests.web.kit.test_kit import get, send
 
 ASK = {"minutes": 20, "goals": [], "space": "path", "needs": ["strap", "lean"], "limits": [],
@@ -76,7 +75,7 @@ def test_a_note_that_had_to_wait_keeps_the_time_of_its_take(client, session):
 
 def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session, short_film):
     take = bring_in(client, short_film)
-    measure_clip(library, take["id"])
+    measure(library, take["id"])
     filed = note(client, session, 1, take_id=take["id"])
     assert (filed["state"], filed["take_id"]) == ("filmed", take["id"])
     assert filed["gust"] > 4
@@ -96,7 +95,7 @@ def test_a_deleted_film_counts_for_nothing_until_it_is_brought_back(
     client, library, session, short_film
 ):
     take = bring_in(client, short_film)
-    measure_clip(library, take["id"])
+    measure(library, take["id"])
     note(client, session, 0, take_id=take["id"], felt="good")
     key = session["takes"][0]["drill_key"]
 
@@ -183,7 +182,7 @@ def test_films_are_proposed_by_slate_and_clock(client, library, session, tmp_pat
     rolled = datetime.fromisoformat(now).timestamp()
     one = bring_in(client, slate_film(tmp_path / "a.mp4", session["id"], 1,
                                       clock_s=rolled + 47 * 60 - 10))  # fmt: skip
-    measure_clip(library, one["id"])
+    measure(library, one["id"])
     found = get(client, f"/api/sessions/{session['id']}/matches")
     assert [(m["film_id"], m["position"], m["how"]) for m in found["matches"]] == [
         (one["id"], 1, "slate")

@@ -9,11 +9,10 @@ import pytest
 
 from ridgewind.core.practice.session import Ask
 from ridgewind.jobs import render
-from ridgewind.jobs.measure import measure_clip
 from ridgewind.services import practising
 from ridgewind.store import database, sessions, takes
 from tests.conftest import shaken, write_film
-from tests.web.conftest import HERE, bring_in
+from tests.web.conftest import HERE, bring_in, measure
 
 
 @pytest.fixture
@@ -23,7 +22,7 @@ def several(client, library, tmp_path):
     for index, size in enumerate((0.15, 1.0, 4.0)):
         film = write_film(tmp_path / f"{index}.mp4", shaken(60, amplitude_px=size))
         take = bring_in(client, film, name=f"take-{index}.mp4")
-        measure_clip(library, take["id"])
+        measure(library, take["id"])
         found.append(take["id"])
     return found
 

@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from "react";
+import { useEffect, useState, type FormEvent } from "react";
 import { client, dataOf, ExplainedError, type components } from "../../api/client";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
@@ -40,11 +40,15 @@ function Folder({ onClose }: { onClose: () => void }) {
       })
       .catch((error: unknown) => (setScan(null), explain(error)));
   };
-  const bring = async () => {
+  const bring = () => {
     if (!scan) return;
     const files = scan.films.map((film) => film.file).filter((file) => chosen.has(file));
-    if (await copy.bring(scan.root, files)) onClose();
+    copy.begin({ path: scan.root, files }, { onError: explain });
   };
+  const whole = state?.state === "done" && state.refused.length === 0;
+  useEffect(() => {
+    if (whole) onClose();
+  }, [whole, onClose]);
   return (
     <div className="space-y-4">
       <form onSubmit={look} className="flex items-end gap-3">
@@ -68,25 +72,22 @@ function Folder({ onClose }: { onClose: () => void }) {
       {scan && <Films scan={scan} chosen={chosen} onChange={setChosen} />}
       {state && (
         <div className="space-y-1">
-          <Progress
-            value={state.all === 0 ? 1 : (state.count + state.share) / state.all}
-            label="Bringing films in"
-          />
+          <Progress value={state.progress} label="Bringing films in" />
           <p className="text-note text-stone" aria-live="polite">
             {busy
-              ? `Film ${state.count + 1} of ${state.all}`
-              : `${state.count - state.refused.length} of ${state.all} brought in`}
+              ? `Film ${Math.min(state.settled + 1, state.films)} of ${state.films}`
+              : `${state.brought_in} of ${state.films} brought in`}
           </p>
-          {state.refused.map((line) => (
-            <p key={line} role="alert" className="text-note text-ember-deep">
-              {line}
+          {state.refused.map((film) => (
+            <p key={film.file} role="alert" className="text-note text-ember-deep">
+              {film.file}: {film.what} {film.next_step}
             </p>
           ))}
         </div>
       )}
       {scan && scan.films.length > 0 && (
         <div className="flex gap-3">
-          <Button look="main" disabled={chosen.size === 0 || busy} onClick={() => void bring()}>
+          <Button look="main" disabled={chosen.size === 0 || busy} onClick={bring}>
             Bring {chosen.size} in
           </Button>
           {busy && <Button onClick={copy.stop}>Stop copying</Button>}

@@ -1,65 +1,50 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
-import { client, dataOf, ExplainedError } from "../../api/client";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { client, dataOf } from "../../api/client";
 
 const LOOK_MS = 400;
 
-/** Where a copy of several files is. share: of the file that is being copied, 0 to 1. */
-export type CopyState = { count: number; all: number; share: number; refused: string[] };
-
-/** Brings files of a folder in, one after the other; can be stopped within a file. */
+/** Brings films of a folder in; the server copies them one after the other, whoever looks on. */
 export function useFolderCopy() {
   const cache = useQueryClient();
-  const [state, setState] = useState<CopyState | null>(null);
-  const [busy, setBusy] = useState(false);
-  const stopped = useRef(false);
-  const ticket = useRef("");
-  useEffect(() => {
-    if (!busy) return;
-    const timer = setInterval(() => {
-      const asked = ticket.current;
-      void dataOf(
-        client.GET("/api/folders/copies/{ticket}", { params: { path: { ticket: asked } } }),
-      )
-        .then(({ share }) => {
-          if (asked === ticket.current && share !== null) {
-            setState((now) => now && { ...now, share });
-          }
-        })
-        .catch(() => undefined); // the copy itself says what is wrong
-    }, LOOK_MS);
-    return () => clearInterval(timer);
-  }, [busy]);
-
-  /** True where every file was brought in. */
-  const bring = async (root: string, files: string[]): Promise<boolean> => {
-    stopped.current = false;
-    setBusy(true);
-    const refused: string[] = [];
-    let count = 0;
-    for (const file of files) {
-      ticket.current = crypto.randomUUID();
-      setState({ count, all: files.length, share: 0, refused });
-      try {
-        const body = { path: root, file, ticket: ticket.current };
-        await dataOf(client.POST("/api/folders/bring", { body }));
-      } catch (error) {
-        const said = error instanceof ExplainedError ? `${error.message} ${error.hint}` : "";
-        if (!wasStopped()) refused.push(`${file}: ${said}`);
-      }
-      void cache.invalidateQueries({ queryKey: ["takes"] });
-      if (wasStopped()) break;
-      count += 1;
-    }
-    setState({ count, all: files.length, share: 0, refused: [...refused] });
-    setBusy(false);
-    return refused.length === 0 && !wasStopped();
-  };
-  const wasStopped = () => stopped.current;
+  const [id, setId] = useState<number | null>(null);
+  const begin = useMutation({
+    mutationFn: (ask: { path: string; files: string[] }) =>
+      dataOf(client.POST("/api/folders/copies", { body: ask })),
+    onSuccess: (copy) => setId(copy.id),
+  });
+  const copy = useQuery({
+    queryKey: ["folder-copy", id],
+    enabled: id !== null,
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/folders/copies/{copy_id}", {
+          params: { path: { copy_id: id ?? 0 } },
+          signal,
+        }),
+      ),
+    refetchInterval: (query) => (isUnderWay(query.state.data?.state) ? LOOK_MS : false),
+  });
   const stop = () => {
-    stopped.current = true;
-    const params = { path: { ticket: ticket.current } };
-    void dataOf(client.DELETE("/api/folders/copies/{ticket}", { params })).catch(() => undefined);
+    if (id === null) return;
+    const params = { path: { copy_id: id } };
+    void dataOf(client.DELETE("/api/folders/copies/{copy_id}", { params }))
+      .then(() => copy.refetch())
+      .catch(() => undefined); // the copy itself says what is wrong
   };
-  return { state, busy, bring, stop, forget: () => setState(null) };
+  const state = copy.data ?? begin.data ?? null;
+  const settled = state?.settled;
+  useEffect(() => {
+    if (settled) void cache.invalidateQueries({ queryKey: ["takes"] });
+  }, [cache, settled]);
+  return {
+    state: id === null ? null : state,
+    busy: begin.isPending || (id !== null && isUnderWay(state?.state)),
+    fault: begin.error,
+    begin: begin.mutate,
+    stop,
+    forget: () => setId(null),
+  };
 }
+
+const isUnderWay = (state: string | undefined) => state === "queued" || state === "running";
