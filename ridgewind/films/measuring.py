@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 
 from ridgewind.core.motion import Motion, Tracker, pyramid
+from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
 from ridgewind.media.decode import Film, Picture, first_frame_error
 from ridgewind.media.errors import SINGLE_FRAME, TOO_SMALL, UnfitError
@@ -19,9 +20,6 @@ VARIABLE_SHARE = 0.02
 """A rate is variable when more of its intervals than this are not near the usual one."""
 
 COMPLETE_SHARE = 0.95
-ENOUGH_BITS_PER_PIXEL = 0.02
-LEAST_COMPRESSION_TRUST = 0.55
-"""Trust under one half would leave every frame out; the warning says what it means."""
 
 
 @dataclass(frozen=True)
@@ -112,18 +110,6 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
         interlaced=film.interlaced,
         bits_per_pixel=bits_per_pixel,
     )
-
-
-def compression_trust(bits_per_pixel: float, *, fps: float) -> float:
-    """How far the encoding lets fine shake be believed, 0 to 1, as a factor of trust.
-
-    An encoder that is starved of bits repeats blocks where they moved by a fraction of a pixel, so
-    that the file itself shakes less than the camera did. On made clips gust was read within 0.3
-    of the truth from about 0.02 bits a pixel at 30 frames a second on, and 1.2 too low at 0.006;
-    faster films need fewer for each picture, about as one over the root of their rate.
-    """
-    enough = ENOUGH_BITS_PER_PIXEL * (30.0 / fps) ** 0.5
-    return float(np.clip((bits_per_pixel / enough) ** 0.5, LEAST_COMPRESSION_TRUST, 1.0))
 
 
 NEXT_STEPS = {

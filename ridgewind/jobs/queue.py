@@ -30,7 +30,7 @@ def open_queue(library: Library, kind: Kind) -> SqliteHuey:
     """One of the library's queues, with its task registered as `run`."""
     huey = SqliteHuey(name=f"ridgewind-{kind}", filename=str(library.queue), results=False)
 
-    @huey.task(name=kind)
+    @huey.task(name=kind)  # type: ignore[untyped-decorator]
     def run(number: int) -> None:
         module, name = TASKS[kind]
         getattr(import_module(module), name)(library, number)

@@ -1,6 +1,6 @@
-"""A worker process: takes measuring tasks from the queue until its server is gone.
+"""A worker process: takes tasks of one kind from its queue until its server is gone.
 
-Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY`. It watches its parent,
+Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY KIND`. It watches its parent,
 so that a killed server leaves no orphan behind; what it was doing is still marked as running
 in the store and is taken up again at the next start.
 """
@@ -14,7 +14,7 @@ import threading
 import time
 from pathlib import Path
 
-from ridgewind.jobs.queue import open_queue
+from ridgewind.jobs.queue import TASKS, open_queue
 from ridgewind.library.library import Library
 
 PARENT_CHECK_S = 0.5
@@ -25,7 +25,8 @@ def main() -> None:
     logging.basicConfig(level=logging.WARNING, format="ridgewind worker: %(message)s")
     parent = os.getppid()
     threading.Thread(target=_leave_with, args=(parent,), daemon=True).start()
-    queue = open_queue(Library(Path(sys.argv[1])), sys.argv[2])
+    kind = next(one for one in TASKS if one == sys.argv[2])
+    queue = open_queue(Library(Path(sys.argv[1])), kind)
     queue.create_consumer(
         workers=1,
         worker_type="thread",

@@ -68,7 +68,7 @@ def scan(db: Connection, path: str) -> Scan:
     if not path.strip() or not root.is_dir():
         raise UnreadableError(*NO_FOLDER)
     root = root.resolve()
-    found = []
+    found: list[FoundFilm] = []
     more = False
     for file in _films(root):
         if len(found) >= MOST_FILES:

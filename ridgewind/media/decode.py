@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
+from typing import Any
 
 import av
 import cv2
@@ -33,7 +34,8 @@ COMB_RATIO, COMB_COLUMNS, LEAST_COMB_LINES, MOST_COMB_LINES = 1.12, 320, 240, 11
 MOST_DAMAGED_PACKETS = 200
 """Packets in a row that may fail before the rest of the file is given up."""
 
-Shrink = Callable[[NDArray[np.generic]], NDArray[np.generic]]
+Shrink = Callable[[Any], Any]
+"""A luma plane (height, width), uint8 or uint16, to a smaller one."""
 
 
 @dataclass(frozen=True)

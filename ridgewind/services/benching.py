@@ -9,7 +9,7 @@ from typing import Literal, TypeVar
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.kit import bench, optics
+from ridgewind.core.kit import bench, moving, optics
 from ridgewind.core.kit.balance import Balance, RigPart
 from ridgewind.core.kit.bench import Parts, Shake
 from ridgewind.core.kit.hand import gust_at
@@ -114,9 +114,7 @@ def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> Bench
         ),
         reaches=reaches,
         time=through_lens("time", lambda: bench.time(parts, brief, asked.time)),
-        move=through_lens(
-            "move", lambda: bench.moving.move(bench.move_plan(parts, brief, asked.move))
-        ),
+        move=through_lens("move", lambda: moving.move(bench.move_plan(parts, brief, asked.move))),
         rig=panel("rig", lambda: bench.rig(parts, asked.rig)),
         rig_parts=bench.rig_parts(parts, asked.rig),
         strap=panel("strap", lambda: bench.strap_plan(parts, asked.strap)),

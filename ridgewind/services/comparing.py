@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.lee import find_lee
 from ridgewind.core.practice.drill import Drill
+from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.core.trials.compare import Best, Candidate, best_of, missing_words
 from ridgewind.services import assessing
 from ridgewind.services.assessing import Judged
@@ -15,16 +17,25 @@ from ridgewind.store.database import Connection
 MOST_TAKES = 40
 """Takes that are compared at once: more cannot be looked at."""
 
+TRACE_POINTS = 360
+"""Points of a small trace: about its pixels across."""
+
 
 @dataclass(frozen=True)
 class Side:
     """One take of a comparison. variation: how it was done, "" where it is filed nowhere.
-    candidate: None while it has not been measured. session: that it was filmed in."""
+    session: that it was filmed in. candidate, trace: None while it has not been measured; start_s:
+    of the film's first frame, s in the file. move_s: when its move begins, s of the browser copy.
+    top_band: that holds the largest share of its shake."""
 
     judged: Judged
     variation: str
     session: str
-    candidate: Candidate | None
+    candidate: Candidate | None = None
+    trace: Trace | None = None
+    start_s: float = 0.0
+    move_s: float | None = None
+    top_band: str | None = None
 
 
 @dataclass(frozen=True)
@@ -113,13 +124,29 @@ def _side(db: Connection, take_id: int, filed: _Filed | None, library: dict[str,
     if filed is not None and (drill := library.get(filed.drill_key)) is not None:
         names = {one.key: one.name for one in drill.variations}
         variation = names.get(filed.variation_key, filed.variation_key)
-    return Side(judged, variation, "" if filed is None else filed.session, _candidate(judged))
-
-
-def _candidate(judged: Judged) -> Candidate | None:
+    side = Side(judged, variation, "" if filed is None else filed.session)
     found = judged.assessment
-    if found is None:
-        return None
+    if found is None or judged.motion is None:
+        return side
+    start_s = float(judged.motion.t_s[0])
+    move = None if found.move is None else found.move.move
+    drawn = trace(
+        found.reading,
+        found.band_powers,
+        screen_deg=judged.take.brief.screen_deg,
+        most_points=TRACE_POINTS,
+    )
+    return replace(
+        side,
+        candidate=_candidate(judged, found),
+        trace=drawn,
+        start_s=start_s,
+        move_s=None if move is None else move.start_s - start_s,
+        top_band=assessing.top_band(found),
+    )
+
+
+def _candidate(judged: Judged, found: Assessment) -> Candidate:
     lee = find_lee(found.reading, judged.take.brief)
     move = None if found.move is None else found.move.move
     return Candidate(

@@ -6,6 +6,9 @@ import math
 from collections import defaultdict
 from dataclasses import dataclass, replace
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.analysis import Analysis
@@ -18,6 +21,8 @@ from ridgewind.core.judge.recipe import (
     LONGEST_PREVIEW_S,
     Direction,
     Recipe,
+    WindowMaker,
+    Windows,
     at_strength,
     predicted,
     recipe_of,
@@ -30,16 +35,19 @@ from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.slow import RateReading, rate_readings
 from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.practice.drill import Drill
+from ridgewind.library.library import Library
 from ridgewind.services import assessing
-from ridgewind.store import drills, kit, takes
+from ridgewind.services.errors import NO_PICTURE, NOT_MEASURED, NotReadyError
+from ridgewind.store import database, drills, jobs, kit, renders, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.renders import RenderRow
 from ridgewind.store.takes import TakeRow
 
 POLISHES = ("polish", "polish_lee", "slow_polish")
 RECORDS_OF = 400
 """Newest takes that are looked at for what is on record."""
 
-SAME_RATE = 1e-3
+SAME_RATE, SAME_TIME_S = 1e-3, 1e-6
 LONGEST_ON_SCREEN_S, MOST_SHOWN_HZ = 16.0, 60.0
 """Seconds that a preview lasts when it is played, and frames that it shows of each: so that it is
 ready within twice the time that it plays, whatever the camera's rate."""
@@ -101,14 +109,23 @@ class Case:
         return self.analysis.polish(remedy.rate, step=remedy.step, upright=self.clip.upright)
 
 
-def case_of(db: Connection, take_id: int) -> Case | None:
-    """The case of a take, None while it has not been measured. Raises NotFoundError."""
+@dataclass(frozen=True)
+class FrameWindows:
+    """What of each frame a recipe shows. t_s: (n,), s of the browser copy. trusted_share: of the
+    frames, 0 to 1."""
+
+    t_s: NDArray[np.float64]
+    windows: Windows
+    trusted_share: float
+
+
+def case_of(db: Connection, take_id: int) -> Case:
+    """The case of a take. Raises NotFoundError, and NotReadyError while it has not been
+    measured."""
     judged = assessing.judge(db, take_id)
-    if judged.assessment is None or judged.motion is None:
-        return None
     _, analysis = assessing.analysis_of(db, judged.take, judged.clip)
-    if analysis is None:
-        return None
+    if judged.assessment is None or judged.motion is None or analysis is None:
+        raise NotReadyError(*NOT_MEASURED)
     facts = assessing.judged_clip(db, judged.take, judged.clip)
     start_s = float(judged.motion.t_s[0])
     pictured = judged.clip.codec != assessing.LOG_CODEC
@@ -214,6 +231,60 @@ def recipe(case: Case, asked: RemedyRequest) -> Recipe:
             raise InvalidArgumentError("drift", asked.drift, "the brief leaves no crop for it")
         found = with_drift(found, asked.drift, crop_pct=room_pct)
     return predicted(found, case.analysis, case.clip, brief)
+
+
+def frame_windows(case: Case, found: Recipe) -> FrameWindows:
+    """The window of every frame that a recipe shows."""
+    t_s = case.analysis.motion.t_s
+    t_s = t_s[(t_s >= found.start_s - SAME_TIME_S) & (t_s <= found.end_s + SAME_TIME_S)]
+    t_s = t_s[:: found.step]
+    reading = case.analysis.reading(found.rate, step=found.step)
+    return FrameWindows(t_s - case.start_s, _maker(case, found).at(t_s), reading.trusted_share)
+
+
+def drawn_windows(
+    case: Case, found: Recipe, *, most: int
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Times (n,), s of the browser copy, and corners (n, 4, 2), shares of the frame, of at most so
+    many windows of a recipe."""
+    count = min(most, max(2, round((found.end_s - found.start_s) * case.clip.fps)))
+    t_s = np.linspace(found.start_s, found.end_s, count)
+    return t_s - case.start_s, _maker(case, found).at(t_s).corners(case.clip.size_px)
+
+
+def _maker(case: Case, found: Recipe) -> WindowMaker:
+    return WindowMaker(found, case.analysis, upright=case.clip.upright)
+
+
+def ask_for_film(db: Connection, case: Case, asked: RemedyRequest, *, purpose: str) -> RenderRow:
+    """Let a preview of the roughest seconds of a remedy be rendered, or all of it full size.
+    Raises NotReadyError where there is no picture."""
+    if not case.pictured:
+        raise NotReadyError(*NO_PICTURE)
+    found = recipe(case, asked)
+    if purpose == "preview":
+        found = preview_of(case, found)
+    with database.atomic(db):
+        number = renders.add(db, take_id=case.take.id, purpose=purpose, recipe=found)
+        return renders.by_id(db, number)
+
+
+def films_of(db: Connection, take_id: int) -> tuple[list[RenderRow], float]:
+    """Films made from a take, the newest first, and the file's time of its first frame, s."""
+    rows = renders.of_take(db, take_id)
+    return rows, case_of(db, take_id).start_s if rows else 0.0
+
+
+def forget_film(library: Library, db: Connection, render_id: int) -> int:
+    """Stop a film that is being made, or remove one that is done; returns its take."""
+    with database.atomic(db):
+        row = renders.by_id(db, render_id)
+        if row.state in ("queued", "running"):
+            jobs.request_cancel(db, "render", row.id)
+        else:
+            renders.remove(db, row.id)
+            library.render_of(row.id).unlink(missing_ok=True)
+    return row.take_id
 
 
 def drift_crop_pct(case: Case) -> float:

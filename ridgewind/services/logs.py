@@ -23,14 +23,16 @@ from ridgewind.core.shake import read_motion
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
 from ridgewind.services import assessing
+from ridgewind.services.errors import NO_LOG, GoneError
 from ridgewind.store import clips, database, jobs, motion_logs, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.motion_logs import LogRow
 
 METHOD = "turning-rates-1"
 SIZE_PX = (1920, 1080)
 """Picture that a log without a film is judged for."""
 
-DRAWN_POINTS = 600
+DRAWN_POINTS, BESIDE_POINTS = 600, 900
 Floats = NDArray[np.float64]
 
 
@@ -120,6 +122,43 @@ def attach(
         motion_logs.remember(db, table.names, mapping)
         for one in takes.of_clip(db, clip.id):
             assessing.summarise(db, one.id)
+
+
+@dataclass(frozen=True)
+class LogBeside:
+    """A film's log beside its picture, for drawing. offset: None where the picture could not be
+    measured; start_s: of the film's first frame, s in the file. picture_s, log_s: (m,), s of the
+    browser copy; picture_pan, log_pan: (m,), percent of the long side a second."""
+
+    log: LogRow
+    start_s: float
+    picture_s: Floats
+    picture_pan: Floats
+    log_s: Floats
+    log_pan: Floats
+
+
+def beside_picture(db: Connection, take_id: int) -> LogBeside:
+    """A film's log beside its picture. Raises GoneError where there is none."""
+    clip_id = takes.by_id(db, take_id).clip_id
+    log = motion_logs.of_clip(db, clip_id)
+    if log is None:
+        raise GoneError(*NO_LOG)
+    picture, none = clips.motion_of(db, clip_id), np.zeros(0)
+    start_s = 0.0 if picture is None else float(picture.t_s[0])
+    shown = (none, none) if picture is None or log.offset is None else _pan_speed(picture)
+    lag_s = 0.0 if log.offset is None else log.offset.seconds
+    log_s, log_pan = _pan_speed(log.motion)
+    return LogBeside(log, start_s, shown[0] - start_s, shown[1], log_s + lag_s - start_s, log_pan)
+
+
+def _pan_speed(motion: Motion) -> tuple[Floats, Floats]:
+    """Times (m,) and pan's speed (m,), thinned, where it is known."""
+    good = motion.trusted
+    t_s, pan = motion.t_s[good], motion.pan_pct[good]
+    speed = np.gradient(pan, t_s) if len(t_s) > 1 else np.zeros(len(t_s))
+    step = max(1, len(t_s) // BESIDE_POINTS)
+    return t_s[::step], speed[::step]
 
 
 def _measure_by_log(

@@ -10,15 +10,18 @@ from datetime import UTC, date, datetime, time, timedelta
 import icalendar
 import segno
 
-from ridgewind.core.kit.bench import strap_plan
+from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.kit.bench import strap_plan, usual_bench
 from ridgewind.core.practice.checks import Check, checks_before
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.due import Due, Result, days_ahead, due
 from ridgewind.core.practice.session import Ask, Session, build_session
 from ridgewind.core.practice.slate import slate_text
-from ridgewind.store import drills, kit, sessions
+from ridgewind.store import database, drills, kit, sessions
 from ridgewind.store.database import Connection
+from ridgewind.store.drills import DrillRow
 from ridgewind.store.errors import NotFoundError
+from ridgewind.store.sessions import SessionRow
 
 WEAKEST_OF = 20
 """Newest failed takes that are asked for the weakest band."""
@@ -40,6 +43,25 @@ class DrillDue:
     ahead: tuple[str, ...]
     passes: int
     takes: int
+
+
+@dataclass(frozen=True)
+class ShelvedDrill:
+    """A drill of the library, and its place in time where it was ever filmed."""
+
+    row: DrillRow
+    due: DrillDue | None
+
+
+@dataclass(frozen=True)
+class SessionSheet:
+    """A session with its drills, what to look at before rolling each, and the pace of a walk,
+    steps a second."""
+
+    session: SessionRow
+    drills: dict[str, Drill]
+    checks: dict[str, tuple[Check, ...]]
+    cadence_hz: float
 
 
 def today() -> int:
@@ -78,6 +100,46 @@ def plan(db: Connection, ask: Ask) -> Session:
         weakest=sessions.weakest_band(db, limit=WEAKEST_OF),
         today=now,
     )
+
+
+def keep_session(
+    db: Connection, *, name: str, ask: Ask, plan: Session, setup_id: int | None
+) -> int:
+    """Keep a planned session; returns its id. setup_id: the last used one where not given.
+
+    Raises InvalidArgumentError for a plan that holds no drill, or an unknown one.
+    """
+    library = drills.library(db, archived=True)
+    for block in plan.blocks:
+        known = library.get(block.drill_key)
+        if known is None or not set(block.order) <= {one.key for one in known.variations}:
+            raise InvalidArgumentError("plan", block.drill_key, "it names an unknown drill")
+    if not plan.blocks:
+        raise InvalidArgumentError("plan", 0, "it holds no drill; give it more minutes")
+    with database.atomic(db):
+        return sessions.add(
+            db, name=name, ask=ask, plan=plan, setup_id=setup_id or kit.usual_setup_id(db)
+        )
+
+
+def session_sheet(db: Connection, session_id: int) -> SessionSheet:
+    """A session with all that its page shows. Raises NotFoundError."""
+    session = sessions.by_id(db, session_id)
+    library = drills.library(db, archived=True)
+    keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
+    found = {key: library[key] for key in keys if key in library}
+    if session.setup_id is None:
+        return SessionSheet(session, found, {}, usual_bench().move.cadence_hz)
+    cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
+    before = {key: checks(db, session.setup_id, drill) for key, drill in found.items()}
+    return SessionSheet(session, found, before, cadence_hz)
+
+
+def shelf(db: Connection) -> tuple[list[ShelvedDrill], str | None]:
+    """All drills, own ones first, and the band that the takes show as weakest."""
+    due_by_key = {one.key: one for one in all_due(db)}
+    rows = [ShelvedDrill(row, due_by_key.get(row.drill.key)) for row in drills.all_drills(db)]
+    return rows, sessions.weakest_band(db, limit=WEAKEST_OF)
 
 
 def all_due(db: Connection) -> list[DrillDue]:

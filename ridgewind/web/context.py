@@ -6,6 +6,7 @@ from collections.abc import Callable
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from http import HTTPStatus
+from typing import Any
 
 from flask import Response, current_app
 from pydantic import BaseModel
@@ -47,8 +48,17 @@ def current() -> Service:
     return service
 
 
-FAULTS = {"4XX": ErrorAnswer, "5XX": ErrorAnswer}
+Answers = dict[str | int, type[BaseModel] | dict[Any, Any] | None]
+
+FAULTS: Answers = {"4XX": ErrorAnswer, "5XX": ErrorAnswer}
 """Answers that any address may give."""
+
+
+def download(text: str | bytes, mimetype: str, name: str) -> Response:
+    """A text that the browser saves under a name."""
+    reply = Response(text, mimetype=mimetype)
+    reply.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return reply
 
 
 def answered(model: BaseModel, status: HTTPStatus = HTTPStatus.OK) -> Response:

@@ -25,6 +25,7 @@ from werkzeug.exceptions import HTTPException
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.turn_rates import LogError
 from ridgewind.media.errors import MediaError
+from ridgewind.services import errors as services
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 log = logging.getLogger(__name__)
@@ -108,6 +109,14 @@ def handlers(app: Flask) -> None:
     def typical(error: TypicalError) -> tuple[Response, int]:
         message = f"Typical entries stay as they are, and this {error.what} is one."
         return answer(KeptError(message, "Copy it, and change the copy."))
+
+    @app.errorhandler(services.NotReadyError)
+    def not_ready(error: services.NotReadyError) -> tuple[Response, int]:
+        return answer(NotReadyError(error.message, error.hint))
+
+    @app.errorhandler(services.GoneError)
+    def gone(error: services.GoneError) -> tuple[Response, int]:
+        return answer(MissingError(error.message, error.hint))
 
     @app.errorhandler(InvalidArgumentError)
     def invalid(error: InvalidArgumentError) -> tuple[Response, int]:

@@ -7,6 +7,7 @@ import time
 
 import pytest
 
+from ridgewind.jobs.queue import TASKS
 from ridgewind.library.library import Library
 from ridgewind.store import clips, database
 from tests.conftest import shaken, write_film
@@ -45,7 +46,7 @@ def test_a_job_survives_the_servers_death(tmp_path):
     first, second = (server.send(path) for path in films)
     server.wait_until(lambda: progress(server, first) > 0.1, 30)
     workers = children_of(server.process.pid)
-    assert len(workers) == 2  # one measures, one renders
+    assert len(workers) == len(TASKS)
     server.kill()
     end = time.monotonic() + 10
     while any(map(alive, workers)) and time.monotonic() < end:

@@ -5,7 +5,8 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ridgewind.films.measuring import ENOUGH_BITS_PER_PIXEL, compression_trust, measure_film
+from ridgewind.core.motion.compression import ENOUGH_BITS_PER_PIXEL, compression_trust
+from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import is_combed, one_field
 from tests.conftest import texture, view, write_film
 

@@ -7,8 +7,9 @@ from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.services import practising
-from ridgewind.store import database, drills, sessions
-from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.services.practising import ShelvedDrill
+from ridgewind.store import database, drills
+from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.plan import models
 
 api = APIBlueprint("plan", __name__, url_prefix="/api")
@@ -18,26 +19,9 @@ api = APIBlueprint("plan", __name__, url_prefix="/api")
 def list_drills() -> Response:
     """The library, own drills first, with when each is due."""
     with current().read() as db:
-        due = {one.key: one for one in practising.all_due(db)}
-        items = []
-        for row in drills.all_drills(db):
-            one = due.get(row.drill.key)
-            items.append(
-                {
-                    "drill": row.drill,
-                    "shipped": row.shipped,
-                    "archived": row.archived,
-                    "due_on": one and one.due_on,
-                    "last_on": one and one.last_on,
-                    "overdue": one and one.due.overdue,
-                    "ahead": list(one.ahead) if one else [],
-                    "passes": one.passes if one else 0,
-                    "takes": one.takes if one else 0,
-                }
-            )
-        weakest = sessions.weakest_band(db, limit=practising.WEAKEST_OF)
+        found, weakest = practising.shelf(db)
     today = practising.iso(practising.today())
-    body = {"drills": items, "weakest": weakest, "today": today}
+    body = {"drills": [_item(one) for one in found], "weakest": weakest, "today": today}
     return answered(models.DrillList.model_validate(body))
 
 
@@ -82,6 +66,19 @@ def calendar() -> Response:
     """The weeks ahead, for any calendar."""
     with current().read() as db:
         text = practising.calendar(db)
-    reply = Response(text, mimetype="text/calendar")
-    reply.headers["Content-Disposition"] = 'attachment; filename="ridgewind-practice.ics"'
-    return reply
+    return download(text, "text/calendar", "ridgewind-practice.ics")
+
+
+def _item(found: ShelvedDrill) -> dict[str, object]:
+    row, due = found.row, found.due
+    return {
+        "drill": row.drill,
+        "shipped": row.shipped,
+        "archived": row.archived,
+        "due_on": due and due.due_on,
+        "last_on": due and due.last_on,
+        "overdue": due and due.due.overdue,
+        "ahead": list(due.ahead) if due else [],
+        "passes": due.passes if due else 0,
+        "takes": due.takes if due else 0,
+    }

@@ -7,10 +7,8 @@ from http import HTTPStatus
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.kit.bench import usual_bench
 from ridgewind.services import filing, practising
-from ridgewind.store import database, drills, kit, sessions
+from ridgewind.store import database, sessions
 from ridgewind.store.database import Connection
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.practice import models
@@ -32,18 +30,9 @@ def list_sessions() -> Response:
 def add_session(body: models.SessionAsk) -> Response:
     """Keep a planned session."""
     with current().read() as db:
-        library = drills.library(db, archived=True)
-        for block in body.plan.blocks:
-            known = library.get(block.drill_key)
-            if known is None or not set(block.order) <= {one.key for one in known.variations}:
-                raise InvalidArgumentError("plan", block.drill_key, "it names an unknown drill")
-        if not body.plan.blocks:
-            raise InvalidArgumentError("plan", 0, "it holds no drill; give it more minutes")
-        with database.atomic(db):
-            setup_id = body.setup_id or kit.usual_setup_id(db)
-            session_id = sessions.add(
-                db, name=body.name.strip(), ask=body.ask, plan=body.plan, setup_id=setup_id
-            )
+        session_id = practising.keep_session(
+            db, name=body.name.strip(), ask=body.ask, plan=body.plan, setup_id=body.setup_id
+        )
         return answered(_detail(db, session_id), HTTPStatus.CREATED)
 
 
@@ -110,22 +99,13 @@ def slate(path: models.SessionTakePath) -> Response:
 
 
 def _detail(db: Connection, session_id: int) -> models.SessionDetail:
-    session = sessions.by_id(db, session_id)
-    library = drills.library(db, archived=True)
-    keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
-    found = {key: library[key] for key in keys if key in library}
-    checks, cadence_hz = {}, usual_bench().move.cadence_hz
-    if session.setup_id is not None:
-        cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
-        checks = {
-            key: practising.checks(db, session.setup_id, drill) for key, drill in found.items()
-        }
+    found = practising.session_sheet(db, session_id)
     return models.SessionDetail.model_validate(
         {
-            "session": _item(session),
-            "drills": found,
-            "checks": checks,
-            "cadence_hz": cadence_hz,
+            "session": _item(found.session),
+            "drills": found.drills,
+            "checks": found.checks,
+            "cadence_hz": found.cadence_hz,
         }
     )
 

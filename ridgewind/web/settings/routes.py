@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from datetime import datetime, timedelta
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.judge.cost import Weights
-from ridgewind.library.library import KEEP_DELETED_DAYS, Library
-from ridgewind.store import clips, database, settings, takes
-from ridgewind.store.clips import ClipRow
+from ridgewind.library.library import Library
+from ridgewind.services import clearing
+from ridgewind.store import database, settings, takes
 from ridgewind.store.database import Connection
 from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.web.errors import MissingError
 from ridgewind.web.settings import models
 
 api = APIBlueprint("settings", __name__, url_prefix="/api")
@@ -46,7 +44,7 @@ def cleared() -> Response:
     """What could be cleared from the disk, and what was."""
     service = current()
     with service.read() as db:
-        return answered(_cleared(service.library, db))
+        return _cleared(service.library, db)
 
 
 @api.post("/cleared", responses={200: models.ClearedAnswer, **FAULTS})
@@ -55,7 +53,7 @@ def clear() -> Response:
     service = current()
     with service.read() as db:
         service.library.clear(db)
-        return answered(_cleared(service.library, db))
+        return _cleared(service.library, db)
 
 
 @api.post("/cleared/<int:clip_id>/restore", responses={200: models.ClearedAnswer, **FAULTS})
@@ -63,9 +61,8 @@ def bring_back(path: models.ClipPath) -> Response:
     """Bring an original back."""
     service = current()
     with service.read() as db:
-        if not service.library.bring_back(db, path.clip_id):
-            raise MissingError("This original is gone for good.", "Bring the clip in again.")
-        return answered(_cleared(service.library, db))
+        clearing.bring_back(service.library, db, path.clip_id)
+        return _cleared(service.library, db)
 
 
 @api.delete("/cleared", responses={200: models.ClearedAnswer, **FAULTS})
@@ -74,7 +71,7 @@ def empty_cleared() -> Response:
     service = current()
     with service.read() as db:
         service.library.empty_cleared(db)
-        return answered(_cleared(service.library, db))
+        return _cleared(service.library, db)
 
 
 def _weights(db: Connection) -> models.WeightsAnswer:
@@ -85,24 +82,21 @@ def _weights(db: Connection) -> models.WeightsAnswer:
     )
 
 
-def _cleared(library: Library, db: Connection) -> models.ClearedAnswer:
-    rejected, aside = clips.rejected(db), clips.cleared(db)
-    lines = [_cleared_line(library, db, clip) for clip in aside]
-    return models.ClearedAnswer(
-        rejected=len(rejected),
-        rejected_bytes=sum(clip.size_bytes for clip in rejected),
-        aside=lines,
-        aside_bytes=sum(line.size_bytes for line in lines if line.gone_on is not None),
-    )
-
-
-def _cleared_line(library: Library, db: Connection, clip: ClipRow) -> models.ClearedLine:
-    assert clip.cleared_at is not None
-    found = takes.of_clip(db, clip.id)
-    gone = datetime.fromisoformat(clip.cleared_at) + timedelta(days=KEEP_DELETED_DAYS)
-    return models.ClearedLine(
-        clip_id=clip.id,
-        name=found[0].name if found else clip.file,
-        size_bytes=clip.size_bytes,
-        gone_on=gone.date().isoformat() if library.is_aside(clip) else None,
+def _cleared(library: Library, db: Connection) -> Response:
+    found = clearing.clearing(library, db)
+    return answered(
+        models.ClearedAnswer(
+            rejected=len(found.rejected),
+            rejected_bytes=found.rejected_bytes,
+            aside=[
+                models.ClearedLine(
+                    clip_id=one.clip.id,
+                    name=one.name,
+                    size_bytes=one.clip.size_bytes,
+                    gone_on=None if one.gone_on is None else one.gone_on.isoformat(),
+                )
+                for one in found.aside
+            ],
+            aside_bytes=found.aside_bytes,
+        )
     )

@@ -5,8 +5,7 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from ridgewind.core.shake.trace import trace
-from ridgewind.services import assessing, comparing
+from ridgewind.services import comparing
 from ridgewind.services.comparing import Group, Side
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import BadRequestError
@@ -16,8 +15,6 @@ from ridgewind.web.takes.decision_models import DrillLink
 from ridgewind.web.takes.models import TraceColumns
 
 api = APIBlueprint("compare", __name__, url_prefix="/api")
-
-TRACE_POINTS = 360
 
 
 @api.get("/compare", responses={200: models.CompareAnswer, **FAULTS})
@@ -49,30 +46,20 @@ def _group(found: Group) -> models.GroupLine:
 
 
 def _side(side: Side) -> models.SideLine:
-    judged, candidate = side.judged, side.candidate
-    line = serialise.take_line(judged.take)
-    found, columns, move_s, top = judged.assessment, None, None, None
-    if found is not None and judged.motion is not None:
-        start_s = float(judged.motion.t_s[0])
-        drawn = trace(
-            found.reading,
-            found.band_powers,
-            screen_deg=judged.take.brief.screen_deg,
-            most_points=TRACE_POINTS,
-        )
-        columns = TraceColumns.model_validate(serialise.trace_columns(drawn, start_s))
-        move = None if found.move is None else found.move.move
-        move_s = None if move is None else move.start_s - start_s
-        top = assessing.top_band(found)
+    take, candidate, found = side.judged.take, side.candidate, side.judged.assessment
+    columns = None
+    if side.trace is not None:
+        drawn = serialise.trace_columns(side.trace, side.start_s)
+        columns = TraceColumns.model_validate(drawn)
     return models.SideLine(
-        take=line,
-        part=serialise.film_part(judged.take),
+        take=serialise.take_line(take),
+        part=serialise.film_part(take),
         variation=side.variation,
         session=side.session,
         lee_s=None if candidate is None else candidate.lee_s,
         evenness=None if candidate is None else candidate.evenness,
-        move_s=move_s,
+        move_s=side.move_s,
         verdict=None if found is None else found.decision.remedy,  # type: ignore[arg-type]
         trace=columns,
-        top_band=top,  # type: ignore[arg-type]
+        top_band=side.top_band,  # type: ignore[arg-type]
     )

@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
-import json
 from dataclasses import asdict
 from http import HTTPStatus
 
@@ -12,18 +9,17 @@ import numpy as np
 from flask import Response, send_file
 from flask_openapi3 import APIBlueprint
 
-from ridgewind.core.judge.recipe import Recipe, WindowMaker
-from ridgewind.services import deciding
-from ridgewind.services.deciding import Case, RemedyRequest
-from ridgewind.store import database, jobs, marks, renders, takes
+from ridgewind.core.judge.recipe import Recipe
+from ridgewind.services import deciding, marking, taking
+from ridgewind.services.deciding import RemedyRequest
+from ridgewind.store import database, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
-from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.web.errors import MissingError, NotReadyError
+from ridgewind.web.context import FAULTS, answered, current, download
+from ridgewind.web.errors import MissingError
+from ridgewind.web.takes import decision_files, serialise
 from ridgewind.web.takes import decision_models as models
-from ridgewind.web.takes import serialise
 from ridgewind.web.takes.models import TakeDetail, TakeLine, TakePath
-from ridgewind.web.takes.routes import take_detail
 
 api = APIBlueprint("decisions", __name__, url_prefix="/api")
 
@@ -35,7 +31,7 @@ WINDOW_POINTS = 900
 def remedy_details(path: TakePath) -> Response:
     """Rates, polish curves, hints for next time, and the drill for the first cause."""
     with current().read() as db:
-        found = deciding.details_of(db, _case(db, path.take_id))
+        found = deciding.details_of(db, deciding.case_of(db, path.take_id))
     drill = found.drill
     return answered(
         models.RemedyDetails.model_validate(
@@ -57,19 +53,13 @@ def remedy_details(path: TakePath) -> Response:
 def windows(path: TakePath, query: models.RemedyAsk) -> Response:
     """What of each frame a remedy shows, to be drawn over the picture."""
     with current().read() as db:
-        case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _request(query))
-    count = min(WINDOW_POINTS, max(2, round((recipe.end_s - recipe.start_s) * case.clip.fps)))
-    t_s = np.linspace(recipe.start_s, recipe.end_s, count)
-    corners = (
-        WindowMaker(recipe, case.analysis, upright=case.clip.upright)
-        .at(t_s)
-        .corners(case.clip.size_px)
-    )
+        case = deciding.case_of(db, path.take_id)
+        found = deciding.recipe(case, _request(query))
+    t_s, corners = deciding.drawn_windows(case, found, most=WINDOW_POINTS)
     return answered(
         models.WindowColumns(
-            t_s=np.round(t_s - case.start_s, 3).tolist(),
-            corners=np.round(corners.reshape(count, 8), 4).tolist(),
+            t_s=np.round(t_s, 3).tolist(),
+            corners=np.round(corners.reshape(len(t_s), 8), 4).tolist(),
         )
     )
 
@@ -78,43 +68,20 @@ def windows(path: TakePath, query: models.RemedyAsk) -> Response:
 def recipe_as_json(path: TakePath, query: models.RemedyAsk) -> Response:
     """A remedy's numbers, with the window of every frame."""
     with current().read() as db:
-        case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _request(query))
-    reading = case.analysis.reading(recipe.rate, step=recipe.step)
-    t_s = case.analysis.motion.t_s
-    t_s = t_s[(t_s >= recipe.start_s - 1e-6) & (t_s <= recipe.end_s + 1e-6)][:: recipe.step]
-    found = WindowMaker(recipe, case.analysis, upright=case.clip.upright).at(t_s)
-    body = {
-        "take": case.take.name,
-        **_recipe_line(recipe, case.start_s).model_dump(),
-        "trusted_share": round(reading.trusted_share, 4),
-        "windows": {
-            "about": "centre of the window from the picture's, right and down, percent of the long"
-            " side; turn in degrees clockwise; size against the frame",
-            "t_s": np.round(t_s - case.start_s, 5).tolist(),
-            "x_pct": np.round(found.x_pct, 5).tolist(),
-            "y_pct": np.round(found.y_pct, 5).tolist(),
-            "turn_deg": np.round(found.turn_deg, 5).tolist(),
-            "size": np.round(found.size, 6).tolist(),
-        },
-    }
-    return _download(json.dumps(body, indent=1), "application/json", path.take_id, recipe, "json")
+        case = deciding.case_of(db, path.take_id)
+        found = deciding.recipe(case, _request(query))
+    text = decision_files.as_json(case, found, deciding.frame_windows(case, found))
+    return download(text, "application/json", _name(path.take_id, found, "json"))
 
 
 @api.get("/takes/<int:take_id>/recipe.csv")
 def recipe_as_csv(path: TakePath, query: models.RemedyAsk) -> Response:
     """A remedy's numbers: one row."""
     with current().read() as db:
-        case = _case(db, path.take_id)
-        recipe = deciding.recipe(case, _request(query))
-    values = {"take": case.take.name, **_recipe_line(recipe, case.start_s).model_dump()}
-    out = io.StringIO()
-    writer = csv.DictWriter(out, fieldnames=list(values))
-    writer.writeheader()
-    writer.writerow(
-        {name: f"{one:.5g}" if isinstance(one, float) else one for name, one in values.items()}
-    )
-    return _download(out.getvalue(), "text/csv", path.take_id, recipe, "csv")
+        case = deciding.case_of(db, path.take_id)
+        found = deciding.recipe(case, _request(query))
+    text = decision_files.as_csv(case, found)
+    return download(text, "text/csv", _name(path.take_id, found, "csv"))
 
 
 @api.post("/takes/<int:take_id>/renders", responses={201: models.RenderLine, **FAULTS})
@@ -122,17 +89,10 @@ def render(path: TakePath, body: models.RenderAsk) -> Response:
     """Ask for a small preview of the roughest seconds of a remedy, or for all of it full size."""
     service = current()
     with service.read() as db:
-        case = _case(db, path.take_id)
-        if not case.pictured:
-            raise NotReadyError("This take has no picture.", "A motion log alone shows nothing.")
-        recipe = deciding.recipe(case, _request(body))
-        if body.purpose == "preview":
-            recipe = deciding.preview_of(case, recipe)
-        with database.atomic(db):
-            number = renders.add(db, take_id=path.take_id, purpose=body.purpose, recipe=recipe)
-        row = renders.by_id(db, number)
+        case = deciding.case_of(db, path.take_id)
+        row = deciding.ask_for_film(db, case, _request(body), purpose=body.purpose)
         if row.state == "queued":
-            service.queue.put("render", number)
+            service.queue.put("render", row.id)
         return answered(_line(db, row, case.start_s), HTTPStatus.CREATED)
 
 
@@ -140,10 +100,7 @@ def render(path: TakePath, body: models.RenderAsk) -> Response:
 def renders_of(path: TakePath) -> Response:
     """Films made from a take, the newest first."""
     with current().read() as db:
-        rows = renders.of_take(db, path.take_id)
-        case = _case(db, path.take_id) if rows else None
-        lines = [_line(db, row, 0.0 if case is None else case.start_s) for row in rows]
-    return answered(models.RenderList(renders=lines))
+        return answered(_lines(db, path.take_id))
 
 
 @api.delete("/renders/<int:render_id>", responses={200: models.RenderList, **FAULTS})
@@ -151,17 +108,8 @@ def forget_render(path: models.RenderPath) -> Response:
     """Stop a film that is being made, or remove one that is done; it can be made again."""
     service = current()
     with service.read() as db:
-        with database.atomic(db):
-            row = renders.by_id(db, path.render_id)
-            if row.state in ("queued", "running"):
-                jobs.request_cancel(db, "render", row.id)
-            else:
-                renders.remove(db, row.id)
-                service.library.render_of(row.id).unlink(missing_ok=True)
-        rows = renders.of_take(db, row.take_id)
-        case = _case(db, row.take_id) if rows else None
-        lines = [_line(db, one, 0.0 if case is None else case.start_s) for one in rows]
-    return answered(models.RenderList(renders=lines))
+        take_id = deciding.forget_film(service.library, db, path.render_id)
+        return answered(_lines(db, take_id))
 
 
 @api.get("/renders/<int:render_id>/film.mp4")
@@ -189,23 +137,10 @@ def rendered_film(path: models.RenderPath) -> Response:
 def mark(path: TakePath, body: models.MarkAsk) -> Response:
     """Smooth enough or not to the shooter's own eye, of a take or of a preview."""
     with current().read() as db:
-        take = takes.by_id(db, path.take_id)
-        view, gust, crop_pct = marks.AS_SHOT, take.gust, None
-        if body.render_id is not None:
-            row = renders.by_id(db, body.render_id)
-            view, gust = view_of(row), row.gust
-            crop_pct = row.recipe.crop_pct if row.recipe.corner_hz is not None else None
-        with database.atomic(db):
-            if body.smooth is None:
-                marks.remove(db, path.take_id, view=view)
-            elif gust is None:
-                raise NotReadyError("This has no gust to set beside it.", "Measure it first.")
-            else:
-                marks.put(
-                    db, path.take_id, view=view, smooth=body.smooth, blind=body.blind,
-                    feel=take.brief.feel, gust=gust, crop_pct=crop_pct,
-                )  # fmt: skip
-        return answered(take_detail(db, path.take_id))
+        marking.mark(
+            db, path.take_id, smooth=body.smooth, blind=body.blind, render_id=body.render_id
+        )
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
 @api.put("/takes/<int:take_id>/choice", responses={200: TakeLine, **FAULTS})
@@ -217,35 +152,8 @@ def choose(path: TakePath, body: models.ChoiceAsk) -> Response:
         return answered(serialise.take_line(takes.by_id(db, path.take_id)))
 
 
-def view_of(row: RenderRow) -> str:
-    """The name under which a preview is marked: the same treatment is the same view."""
-    recipe = row.recipe
-    return f"{recipe.kind} {recipe.rate:.3f} {recipe.corner_hz or 0:.3f} {recipe.drift or ''}"
-
-
-def _case(db: Connection, take_id: int) -> Case:
-    found = deciding.case_of(db, take_id)
-    if found is None:
-        raise NotReadyError("This take has not been measured.", "Wait for it, or measure it.")
-    return found
-
-
 def _request(body: models.RemedyAsk) -> RemedyRequest:
     return RemedyRequest(body.remedy, body.corner_hz, body.rate, body.drift)
-
-
-def _recipe_line(recipe: Recipe, start_s: float) -> models.RecipeLine:
-    values = asdict(recipe)
-    return models.RecipeLine.model_validate(
-        {name: values.get(name) for name in models.RecipeLine.model_fields}
-        | {
-            "remedy": recipe.kind,
-            "start_s": max(0.0, recipe.start_s - start_s),
-            "end_s": recipe.end_s - start_s,
-            "plays_s": (recipe.end_s - recipe.start_s) / recipe.rate,
-            "peak_gust": recipe.peak,
-        }
-    )
 
 
 def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
@@ -254,7 +162,7 @@ def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
         id=row.id,
         take_id=row.take_id,
         purpose=row.purpose,  # type: ignore[arg-type]
-        recipe=_recipe_line(row.recipe, start_s),
+        recipe=decision_files.recipe_line(row.recipe, start_s),
         state=row.state,  # type: ignore[arg-type]
         progress=row.progress,
         fault_what=row.error_what,
@@ -264,12 +172,14 @@ def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
         off=None if row.gust is None or predicted is None else row.gust - predicted,
         unmeasured=row.unmeasured,
         size_bytes=row.size_bytes,
-        worked=marks.one(db, row.take_id, view=view_of(row)),
+        worked=marking.marked(db, row),
     )
 
 
-def _download(text: str, mimetype: str, take_id: int, recipe: Recipe, suffix: str) -> Response:
-    name = f"take-{take_id}-{recipe.kind.replace('_', '-')}.{suffix}"
-    reply = Response(text, mimetype=mimetype)
-    reply.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return reply
+def _lines(db: Connection, take_id: int) -> models.RenderList:
+    rows, start_s = deciding.films_of(db, take_id)
+    return models.RenderList(renders=[_line(db, row, start_s) for row in rows])
+
+
+def _name(take_id: int, found: Recipe, suffix: str) -> str:
+    return f"take-{take_id}-{found.kind.replace('_', '-')}.{suffix}"

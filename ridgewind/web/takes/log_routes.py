@@ -8,17 +8,13 @@ import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from ridgewind.core.motion.path import Motion
-from ridgewind.services import logs as work
-from ridgewind.store import clips, database, motion_logs, takes
+from ridgewind.services import logs
+from ridgewind.store import database, motion_logs, takes
 from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.web.errors import MissingError
 from ridgewind.web.takes import models, serialise
 from ridgewind.web.takes.log_models import LogAsk, LogLines, LogPreview, LogPreviewAsk, Mapping
 
 api = APIBlueprint("logs", __name__, url_prefix="/api")
-
-DRAWN_POINTS = 900
 
 
 @api.post("/logs/preview", responses={200: LogPreview, **FAULTS})
@@ -26,7 +22,7 @@ def preview_log(body: LogPreviewAsk) -> Response:
     """What would come of a log; nothing is kept."""
     mapping = None if body.mapping is None else body.mapping.core()
     with current().read() as db:
-        found = work.preview(db, body.text, mapping, focal_eq_mm=body.focal_eq_mm)
+        found = logs.preview(db, body.text, mapping, focal_eq_mm=body.focal_eq_mm)
     pan, tilt, roll = (np.round(column, 3).tolist() for column in found.deg_s.T)
     answer = LogPreview(
         names=list(found.names), mapping=Mapping(**vars(found.mapping)), seconds=found.seconds,
@@ -44,11 +40,11 @@ def keep_log(body: LogAsk) -> Response:
         take_id = body.take_id
         mapping, name = body.mapping.core(), body.name.strip()
         if take_id is None:
-            take_id = work.add_alone(
+            take_id = logs.add_alone(
                 service.library, db, name=name, text=body.text, mapping=mapping
             )
         else:
-            work.attach(service.library, db, take_id, name=name, text=body.text, mapping=mapping)
+            logs.attach(service.library, db, take_id, name=name, text=body.text, mapping=mapping)
         line = serialise.take_line(takes.by_id(db, take_id))
     return answered(line, HTTPStatus.CREATED)
 
@@ -57,25 +53,21 @@ def keep_log(body: LogAsk) -> Response:
 def log_of_take(path: models.TakePath) -> Response:
     """A film's log beside its picture."""
     with current().read() as db:
-        clip_id = takes.by_id(db, path.take_id).clip_id
-        log = motion_logs.of_clip(db, clip_id)
-        picture = clips.motion_of(db, clip_id)
-    if log is None:
-        raise MissingError("This take has no motion log.", "Add one, a CSV file of turning rates.")
-    offset = log.offset
-    start_s = 0.0 if picture is None else float(picture.t_s[0])
-    picture_s, picture_pan = ([], []) if picture is None or offset is None else _speed(picture)
-    log_s, log_pan = _speed(log.motion)
-    lag_s = 0.0 if offset is None else offset.seconds
-    answer = LogLines(
-        name=log.name, rate_hz=log.rate_hz,
-        offset_s=None if offset is None else offset.seconds - start_s,
-        certainty=None if offset is None else offset.certainty,
-        correlation=None if offset is None else offset.correlation,
-        picture_s=[t - start_s for t in picture_s], picture_pan=picture_pan,
-        log_s=[t + lag_s - start_s for t in log_s], log_pan=log_pan,
-    )  # fmt: skip
-    return answered(answer)
+        found = logs.beside_picture(db, path.take_id)
+    offset = found.log.offset
+    return answered(
+        LogLines(
+            name=found.log.name,
+            rate_hz=found.log.rate_hz,
+            offset_s=None if offset is None else offset.seconds - found.start_s,
+            certainty=None if offset is None else offset.certainty,
+            correlation=None if offset is None else offset.correlation,
+            picture_s=np.round(found.picture_s, 3).tolist(),
+            picture_pan=np.round(found.picture_pan, 3).tolist(),
+            log_s=np.round(found.log_s, 3).tolist(),
+            log_pan=np.round(found.log_pan, 3).tolist(),
+        )
+    )
 
 
 @api.delete("/takes/<int:take_id>/log", responses={200: models.TakeLine, **FAULTS})
@@ -86,12 +78,3 @@ def remove_log(path: models.TakePath) -> Response:
         with database.atomic(db):
             motion_logs.remove(db, take.clip_id)
     return answered(serialise.take_line(take))
-
-
-def _speed(motion: Motion) -> tuple[list[float], list[float]]:
-    """Times and pan's speed, thinned, where it is known."""
-    good = motion.trusted
-    t_s, pan = motion.t_s[good], motion.pan_pct[good]
-    speed = np.gradient(pan, t_s) if len(t_s) > 1 else np.zeros(len(t_s))
-    step = max(1, len(t_s) // DRAWN_POINTS)
-    return np.round(t_s[::step], 3).tolist(), np.round(speed[::step], 3).tolist()

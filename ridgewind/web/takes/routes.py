@@ -9,15 +9,14 @@ from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.motion.table import to_csv
 from ridgewind.demo.filling import SIMULATED_CAMERA
-from ridgewind.films import following as subject_work
-from ridgewind.services import assessing
-from ridgewind.store import briefs, clips, database, jobs, kit, marks, motion_logs, subjects, takes
-from ridgewind.store.database import Connection
-from ridgewind.web.context import FAULTS, answered, current
-from ridgewind.web.errors import MissingError, NotReadyError
-from ridgewind.web.models import NamedLink
+from ridgewind.films import following
+from ridgewind.services import assessing, taking
+from ridgewind.services.taking import TakeChange
+from ridgewind.store import clips, jobs, takes
+from ridgewind.web.context import FAULTS, answered, current, download
+from ridgewind.web.errors import MissingError
 from ridgewind.web.plan.brief_models import Brief
-from ridgewind.web.plan.serialise import brief_model, brief_of
+from ridgewind.web.plan.serialise import brief_of
 from ridgewind.web.takes import models, serialise
 
 api = APIBlueprint("takes", __name__, url_prefix="/api")
@@ -69,124 +68,61 @@ def bring_in(query: models.ImportQuery) -> Response:
 def one_take(path: models.TakePath) -> Response:
     """One take with everything that is said of it."""
     with current().read() as db:
-        return answered(take_detail(db, path.take_id))
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
 @api.put("/takes/<int:take_id>/brief", responses={200: models.TakeDetail, **FAULTS})
 def change_brief(path: models.TakePath, body: Brief) -> Response:
     """Change what is asked of this take alone; judged again without measuring again."""
     with current().read() as db:
-        with database.atomic(db):
-            takes.set_own_brief(db, path.take_id, brief_of(body))
-            assessing.summarise(db, path.take_id)
-        return answered(take_detail(db, path.take_id))
+        taking.change_own_brief(db, path.take_id, brief_of(body))
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
 @api.patch("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})
 def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
     """Let a take point at another brief or set-up, or give it a focal length of its own."""
+    own_focal: float | tuple[()] | None = None
+    if "own_focal_eq_mm" in body.model_fields_set:
+        own_focal = () if body.own_focal_eq_mm is None else body.own_focal_eq_mm
+    asked = TakeChange(body.brief_id, body.setup_id, body.whole, own_focal)
     with current().read() as db:
-        with database.atomic(db):
-            takes.point(db, path.take_id, brief_id=body.brief_id, setup_id=body.setup_id)
-            if body.brief_id is not None:
-                briefs.mark_used(db, body.brief_id)
-            if body.setup_id is not None:
-                kit.mark_setup_used(db, body.setup_id)
-            if body.whole:
-                takes.set_part(db, path.take_id, None)
-            if "own_focal_eq_mm" in body.model_fields_set:
-                takes.set_own_focal(db, path.take_id, body.own_focal_eq_mm)
-            assessing.summarise(db, path.take_id)
-        return answered(take_detail(db, path.take_id))
-
-
-def take_detail(db: Connection, take_id: int) -> models.TakeDetail:
-    """One take with everything that is said of it. Raises NotFoundError."""
-    judged = assessing.judge(db, take_id)
-    before_id, after_id = takes.neighbours(db, take_id)
-    take, own = judged.take, briefs.by_id(db, judged.take.brief_id)
-    parent = None if own.parent_id is None else briefs.by_id(db, own.parent_id)
-    setup = None if take.setup_id is None else kit.setup_by_id(db, take.setup_id)
-    return models.TakeDetail(
-        take=serialise.take_line(take),
-        brief=brief_model(take.brief),
-        brief_link=_link(own),
-        brief_parent=_link(parent),
-        setup=None
-        if setup is None
-        else serialise.take_setup(setup, kit.parts_of(db, setup.ask).camera),
-        focal_eq_mm=take.focal_eq_mm,
-        own_focal_eq_mm=take.own_focal_eq_mm,
-        part=_part(take),
-        clip=None if judged.motion is None else serialise.clip_facts(judged.clip, judged.motion),
-        log=None if (log := motion_logs.of_clip(db, take.clip_id)) is None else log.name,
-        judgement=serialise.judgement(judged),
-        marked=marks.one(db, take_id, view=marks.AS_SHOT),
-        cleared=judged.clip.cleared_at is not None,
-        before_id=before_id,
-        after_id=after_id,
-    )
-
-
-def _part(take: takes.TakeRow) -> models.TakePart | None:
-    if take.judged_part is None:
-        return None
-    from_s, to_s = take.judged_part
-    return models.TakePart(from_s=from_s, to_s=to_s, trimmed=take.from_s is not None)
-
-
-def _link(row: briefs.BriefRow | None) -> NamedLink | None:
-    return None if row is None or row.name is None else NamedLink(id=row.id, name=row.name)
+        taking.change(db, path.take_id, asked)
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
 @api.delete("/takes/<int:take_id>", responses={200: models.TakeLine, **FAULTS})
 def delete_take(path: models.TakePath) -> Response:
     """Hide a take; it can be brought back for a week."""
-    with current().read() as db, database.atomic(db):
-        takes.set_deleted(db, path.take_id, deleted=True)
-        take = takes.by_id(db, path.take_id)
-        jobs.request_cancel(db, "measure", take.clip_id)
-    return answered(serialise.take_line(take))
+    with current().read() as db:
+        return answered(serialise.take_line(taking.delete(db, path.take_id)))
 
 
 @api.post("/takes/<int:take_id>/restore", responses={200: models.TakeLine, **FAULTS})
 def restore_take(path: models.TakePath) -> Response:
     """Bring a deleted take back."""
-    service = current()
-    with service.read() as db:
-        with database.atomic(db):
-            takes.set_deleted(db, path.take_id, deleted=False)
-            take = takes.by_id(db, path.take_id)
-            again = take.state == "cancelled" and take.remedy is None
-            if again:
-                jobs.enqueue(db, "measure", take.clip_id)
-        take = takes.by_id(db, path.take_id)
-    if again:
-        service.queue.put("measure", take.clip_id)
-    return answered(serialise.take_line(take))
+    with current().read() as db:
+        return _queued(taking.restore(db, path.take_id))
 
 
 @api.post("/takes/<int:take_id>/cancel", responses={200: models.TakeLine, **FAULTS})
 def cancel_measuring(path: models.TakePath) -> Response:
     """Stop measuring a take."""
-    with current().read() as db, database.atomic(db):
-        take = takes.by_id(db, path.take_id)
-        jobs.request_cancel(db, "measure", take.clip_id)
-        take = takes.by_id(db, path.take_id)
-    return answered(serialise.take_line(take))
+    with current().read() as db:
+        return answered(serialise.take_line(taking.cancel(db, path.take_id)))
 
 
 @api.post("/takes/<int:take_id>/measure", responses={200: models.TakeLine, **FAULTS})
 def measure_again(path: models.TakePath) -> Response:
     """Measure a take that failed or was cancelled."""
-    service = current()
-    with service.read() as db:
-        take = takes.by_id(db, path.take_id)
-        if take.state in ("failed", "cancelled"):
-            with database.atomic(db):
-                jobs.enqueue(db, "measure", take.clip_id)
-            service.queue.put("measure", take.clip_id)
-            take = takes.by_id(db, path.take_id)
+    with current().read() as db:
+        return _queued(taking.measure_again(db, path.take_id))
+
+
+def _queued(take: takes.TakeRow) -> Response:
+    """The line of a take, which is handed to the worker where it waits."""
+    if take.state == "queued":
+        current().queue.put("measure", take.clip_id)
     return answered(serialise.take_line(take))
 
 
@@ -194,35 +130,24 @@ def measure_again(path: models.TakePath) -> Response:
 def path_of(path: models.TakePath) -> Response:
     """The path, for drawing over the picture."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-    if judged.motion is None:
-        raise NotReadyError("This take has not been measured.", "Wait for it, or measure it.")
+        motion, judged = taking.measured_path(db, path.take_id)
     move = None if judged.assessment is None else judged.assessment.move
-    return answered(serialise.path_columns(judged.motion, move))
+    return answered(serialise.path_columns(motion, move))
 
 
 @api.get("/takes/<int:take_id>/spectrum", responses={200: models.SpectrumColumns, **FAULTS})
 def spectrum_of(path: models.TakePath) -> Response:
     """The shake by frequency, with its strongest lines."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-    found = None if judged.assessment is None else assessing.spectrum(judged.assessment)
-    if found is None:
-        raise NotReadyError("No shot of this take can be measured.", "Bring in another take.")
-    return answered(serialise.spectrum_columns(found))
+        return answered(serialise.spectrum_columns(taking.spectrum(db, path.take_id)))
 
 
 @api.get("/takes/<int:take_id>/path.csv")
 def path_as_csv(path: models.TakePath) -> Response:
     """The whole path, a row a frame."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-    if judged.motion is None:
-        raise NotReadyError("This take has not been measured.", "Wait for it, or measure it.")
-    name = f"take-{path.take_id}-path.csv"
-    reply = Response(to_csv(judged.motion), mimetype="text/csv")
-    reply.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return reply
+        motion, _ = taking.measured_path(db, path.take_id)
+    return download(to_csv(motion), "text/csv", f"take-{path.take_id}-path.csv")
 
 
 @api.get("/takes/<int:take_id>/film")
@@ -248,7 +173,7 @@ def mark_subject(path: models.TakePath, body: models.SubjectMark) -> Response:
     """Mark a subject in the picture; it is followed at once, both ways."""
     service = current()
     with service.read() as db:
-        found = subject_work.follow(
+        found = following.follow(
             service.library, db, path.take_id, at_s=body.at_s, x=body.x, y=body.y
         )
         return answered(serialise.subject_answer(found, assessing.judge(db, path.take_id)))
@@ -258,19 +183,14 @@ def mark_subject(path: models.TakePath, body: models.SubjectMark) -> Response:
 def subject_of(path: models.TakePath) -> Response:
     """The marked subject of a take; nothing is followed where none was marked."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-        found = subjects.of_take(db, path.take_id)
-        return answered(serialise.subject_answer(found, judged))
+        return answered(serialise.subject_answer(*taking.subject(db, path.take_id)))
 
 
 @api.delete("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
 def forget_subject(path: models.TakePath) -> Response:
     """Take the mark away."""
     with current().read() as db:
-        judged = assessing.judge(db, path.take_id)
-        with database.atomic(db):
-            subjects.remove(db, path.take_id)
-        return answered(serialise.subject_answer(None, judged))
+        return answered(serialise.subject_answer(None, taking.forget_subject(db, path.take_id)))
 
 
 def _file(take_id: int, kind: str, mimetype: str) -> Response:

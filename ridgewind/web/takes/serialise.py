@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
+from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.follow import SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.moves.move import MoveReading
@@ -19,11 +20,14 @@ from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.spectrum import Spectrum, peaks_of
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
-from ridgewind.films.measuring import compression_trust
 from ridgewind.services.assessing import Judged
+from ridgewind.services.taking import TakeSheet
+from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.kit import SetupRow
 from ridgewind.store.takes import TakeRow
+from ridgewind.web.models import NamedLink
+from ridgewind.web.plan.serialise import brief_model
 from ridgewind.web.takes import models
 
 PATH_POINTS, MEANT_POINTS = 4000, 400
@@ -56,6 +60,42 @@ def take_line(take: TakeRow) -> models.TakeLine:
             "choice": take.choice,
         }
     )
+
+
+def take_detail(found: TakeSheet) -> models.TakeDetail:
+    """One take with everything that is said of it."""
+    judged, take = found.judged, found.judged.take
+    setup = None
+    if found.setup is not None and found.camera is not None:
+        setup = take_setup(found.setup, found.camera)
+    return models.TakeDetail(
+        take=take_line(take),
+        brief=brief_model(take.brief),
+        brief_link=_link(found.brief),
+        brief_parent=_link(found.parent),
+        setup=setup,
+        focal_eq_mm=take.focal_eq_mm,
+        own_focal_eq_mm=take.own_focal_eq_mm,
+        part=_part(take),
+        clip=None if judged.motion is None else clip_facts(judged.clip, judged.motion),
+        log=found.log,
+        judgement=judgement(judged),
+        marked=found.marked,
+        cleared=judged.clip.cleared_at is not None,
+        before_id=found.before_id,
+        after_id=found.after_id,
+    )
+
+
+def _part(take: TakeRow) -> models.TakePart | None:
+    if take.judged_part is None:
+        return None
+    from_s, to_s = take.judged_part
+    return models.TakePart(from_s=from_s, to_s=to_s, trimmed=take.from_s is not None)
+
+
+def _link(row: BriefRow | None) -> NamedLink | None:
+    return None if row is None or row.name is None else NamedLink(id=row.id, name=row.name)
 
 
 def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
@@ -144,7 +184,7 @@ def path_columns(motion: Motion, move: MoveReading | None) -> models.PathColumns
     meant = np.zeros((0, 2)) if move is None else move.intended
     coarse = max(1, len(meant_s) // MEANT_POINTS)
     return models.PathColumns(
-        t_s=_numbers(motion.t_s[::step] - _start(motion), 4),
+        t_s=np.round(motion.t_s[::step] - _start(motion), 4).tolist(),
         pan_pct=_numbers(motion.pan_pct[::step], 4),
         tilt_pct=_numbers(motion.tilt_pct[::step], 4),
         meant_s=np.round(meant_s[::coarse], 3).tolist(),
@@ -185,9 +225,9 @@ def subject_answer(path: SubjectPath | None, judged: Judged) -> models.SubjectAn
     found = centring_of(path, from_s=from_s, to_s=to_s)
     step = max(1, len(path.t_s) // PATH_POINTS)
     return models.SubjectAnswer(
-        rms_pct=found and found.rms_pct,
-        worst_pct=found and found.worst_pct,
-        worst_s=found and found.worst_s,
+        rms_pct=None if found is None else found.rms_pct,
+        worst_pct=None if found is None else found.worst_pct,
+        worst_s=None if found is None else found.worst_s,
         followed=0.0 if found is None else found.followed,
         t_s=np.round(path.t_s[::step], 3).tolist(),
         x_pct=_numbers(path.x_pct[::step], 3),

@@ -1,0 +1,32 @@
+"""Errors of the services.
+
+ServiceError
+├── NotReadyError   what is asked needs something that is not there yet
+└── GoneError       what is asked for is gone for good
+"""
+
+from __future__ import annotations
+
+
+class ServiceError(Exception):
+    """message: what happened and why. hint: what to do next."""
+
+    def __init__(self, message: str, hint: str) -> None:
+        super().__init__(message)
+        self.message, self.hint = message, hint
+
+
+class NotReadyError(ServiceError):
+    """What is asked needs something that is not there yet."""
+
+
+class GoneError(ServiceError):
+    """What is asked for is gone for good."""
+
+
+NOT_MEASURED = ("This take has not been measured.", "Wait for it, or measure it.")
+NO_SHOT = ("No shot of this take can be measured.", "Bring in another take.")
+NO_PICTURE = ("This take has no picture.", "A motion log alone shows nothing.")
+NO_GUST = ("This has no gust to set beside it.", "Measure it first.")
+NO_LOG = ("This take has no motion log.", "Add one, a CSV file of turning rates.")
+ORIGINAL_GONE = ("This original is gone for good.", "Bring the clip in again.")

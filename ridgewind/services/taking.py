@@ -1,0 +1,163 @@
+"""One take: everything that is said of it, what it points at, and whether it is measured."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ridgewind.core.brief import Brief
+from ridgewind.core.kit.items import Camera
+from ridgewind.core.motion.follow import SubjectPath
+from ridgewind.core.motion.path import Motion
+from ridgewind.core.shake.spectrum import Spectrum
+from ridgewind.services import assessing
+from ridgewind.services.assessing import Judged
+from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, NotReadyError
+from ridgewind.store import (
+    briefs,
+    database,
+    jobs,
+    kit,
+    marks,
+    motion_logs,
+    subjects,
+    takes,
+)
+from ridgewind.store.briefs import BriefRow
+from ridgewind.store.database import Connection
+from ridgewind.store.kit import SetupRow
+from ridgewind.store.takes import TakeRow
+
+
+@dataclass(frozen=True)
+class TakeSheet:
+    """A take with all that its page shows. brief, parent: its brief, and the named one that this
+    departed from. camera: of its set-up. log: name of its motion log. marked: by the shooter's own
+    eye. before_id, after_id: of its neighbours in the list."""
+
+    judged: Judged
+    brief: BriefRow
+    parent: BriefRow | None
+    setup: SetupRow | None
+    camera: Camera | None
+    log: str | None
+    marked: bool | None
+    before_id: int | None
+    after_id: int | None
+
+
+@dataclass(frozen=True)
+class TakeChange:
+    """What of a take is changed; None leaves a thing as it is. whole: judge all of its film.
+    focal_eq_mm: of its own; given as () to go back to its set-up's."""
+
+    brief_id: int | None = None
+    setup_id: int | None = None
+    whole: bool = False
+    focal_eq_mm: float | tuple[()] | None = None
+
+
+def sheet(db: Connection, take_id: int) -> TakeSheet:
+    """Everything that is said of a take. Raises NotFoundError."""
+    judged = assessing.judge(db, take_id)
+    take = judged.take
+    brief = briefs.by_id(db, take.brief_id)
+    setup = None if take.setup_id is None else kit.setup_by_id(db, take.setup_id)
+    log = motion_logs.of_clip(db, take.clip_id)
+    before_id, after_id = takes.neighbours(db, take_id)
+    return TakeSheet(
+        judged=judged,
+        brief=brief,
+        parent=None if brief.parent_id is None else briefs.by_id(db, brief.parent_id),
+        setup=setup,
+        camera=None if setup is None else kit.parts_of(db, setup.ask).camera,
+        log=None if log is None else log.name,
+        marked=marks.one(db, take_id, view=marks.AS_SHOT),
+        before_id=before_id,
+        after_id=after_id,
+    )
+
+
+def change(db: Connection, take_id: int, asked: TakeChange) -> None:
+    """Let a take point at another brief or set-up, or give it a focal length of its own; it is
+    judged again without being measured again. Raises NotFoundError."""
+    with database.atomic(db):
+        takes.point(db, take_id, brief_id=asked.brief_id, setup_id=asked.setup_id)
+        if asked.brief_id is not None:
+            briefs.mark_used(db, asked.brief_id)
+        if asked.setup_id is not None:
+            kit.mark_setup_used(db, asked.setup_id)
+        if asked.whole:
+            takes.set_part(db, take_id, None)
+        if asked.focal_eq_mm is not None:
+            takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
+        assessing.summarise(db, take_id)
+
+
+def change_own_brief(db: Connection, take_id: int, brief: Brief) -> None:
+    """Change what is asked of this take alone. Raises NotFoundError."""
+    with database.atomic(db):
+        takes.set_own_brief(db, take_id, brief)
+        assessing.summarise(db, take_id)
+
+
+def delete(db: Connection, take_id: int) -> TakeRow:
+    """Hide a take, and stop measuring it. Raises NotFoundError."""
+    with database.atomic(db):
+        takes.set_deleted(db, take_id, deleted=True)
+        return cancel(db, take_id)
+
+
+def restore(db: Connection, take_id: int) -> TakeRow:
+    """Bring a deleted take back; it waits to be measured where it never was."""
+    with database.atomic(db):
+        takes.set_deleted(db, take_id, deleted=False)
+        take = takes.by_id(db, take_id)
+        if take.state == "cancelled" and take.remedy is None:
+            jobs.enqueue(db, "measure", take.clip_id)
+        return takes.by_id(db, take_id)
+
+
+def cancel(db: Connection, take_id: int) -> TakeRow:
+    """Stop measuring a take."""
+    with database.atomic(db):
+        jobs.request_cancel(db, "measure", takes.by_id(db, take_id).clip_id)
+        return takes.by_id(db, take_id)
+
+
+def measure_again(db: Connection, take_id: int) -> TakeRow:
+    """Let a take wait that failed or was cancelled; others stay as they are."""
+    with database.atomic(db):
+        take = takes.by_id(db, take_id)
+        if take.state in ("failed", "cancelled"):
+            jobs.enqueue(db, "measure", take.clip_id)
+        return takes.by_id(db, take_id)
+
+
+def measured_path(db: Connection, take_id: int) -> tuple[Motion, Judged]:
+    """The path of a take's film. Raises NotReadyError."""
+    judged = assessing.judge(db, take_id)
+    if judged.motion is None:
+        raise NotReadyError(*NOT_MEASURED)
+    return judged.motion, judged
+
+
+def spectrum(db: Connection, take_id: int) -> Spectrum:
+    """The shake of a take by frequency. Raises NotReadyError."""
+    judged = assessing.judge(db, take_id)
+    found = None if judged.assessment is None else assessing.spectrum(judged.assessment)
+    if found is None:
+        raise NotReadyError(*NO_SHOT)
+    return found
+
+
+def subject(db: Connection, take_id: int) -> tuple[SubjectPath | None, Judged]:
+    """The marked subject of a take, None where none was marked, and the take."""
+    return subjects.of_take(db, take_id), assessing.judge(db, take_id)
+
+
+def forget_subject(db: Connection, take_id: int) -> Judged:
+    """Take the mark away."""
+    judged = assessing.judge(db, take_id)
+    with database.atomic(db):
+        subjects.remove(db, take_id)
+    return judged
