@@ -1,74 +1,57 @@
-import { lazy, Suspense, useState } from "react";
-import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { lazy, Suspense, useState, type ComponentType } from "react";
+import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { HatchPattern } from "./charts/SmallRidge";
-import { KeysDialog } from "./KeysDialog";
-import { TakePage } from "./places/take/TakePage";
-import { DropAnywhere } from "./places/takes/DropAnywhere";
-import { TakesPage } from "./places/takes/TakesPage";
+import { DropAnywhere } from "./places/takes/list/DropAnywhere";
 import { useTheme } from "./theme/useTheme";
 import { PLACES, Trail } from "./Trail";
+import { ErrorBoundary } from "./ui/ErrorBoundary";
 import { useNotices } from "./ui/notices";
-import { useKeys } from "./ui/useKeys";
+import { useKeys } from "./keys/useKeys";
 
-/** Places that are not the first thing seen are loaded when they are opened. */
-const SessionPlanner = lazy(() =>
-  import("./places/plan/SessionPlanner").then((room) => ({ default: room.SessionPlanner })),
+/** A page of a place, loaded when it is visited. */
+function page<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
+  return lazy<ComponentType>(() => load().then((room) => ({ default: room[name] })));
+}
+
+const SessionPlanner = page(() => import("./places/plan/SessionPlanner"), "SessionPlanner");
+const WeeksPage = page(() => import("./places/plan/WeeksPage"), "WeeksPage");
+const BriefsPage = page(() => import("./places/plan/BriefsPage"), "BriefsPage");
+const DrillsPage = page(() => import("./places/plan/drills/DrillsPage"), "DrillsPage");
+const DrillPage = page(() => import("./places/plan/drills/DrillPage"), "DrillPage");
+const PracticePage = page(() => import("./places/practice/PracticePage"), "PracticePage");
+const SessionPage = page(() => import("./places/practice/SessionPage"), "SessionPage");
+const KitPage = page(() => import("./places/kit/KitPage"), "KitPage");
+const ItemRoute = page(() => import("./places/kit/ItemRoute"), "ItemRoute");
+const BenchPage = page(() => import("./places/kit/bench/BenchPage"), "BenchPage");
+const CardPage = page(() => import("./places/kit/bench/CardPage"), "CardPage");
+const TakesPage = page(() => import("./places/takes/list/TakesPage"), "TakesPage");
+const TakePage = page(() => import("./places/takes/one/TakePage"), "TakePage");
+const ComparePage = page(() => import("./places/takes/compare/ComparePage"), "ComparePage");
+const EyePage = page(() => import("./places/findings/EyePage"), "EyePage");
+const BlindPage = page(() => import("./places/findings/BlindPage"), "BlindPage");
+const KeysDialog = lazy(() =>
+  import("./keys/KeysDialog").then((room) => ({ default: room.KeysDialog })),
 );
-const WeeksPage = lazy(() =>
-  import("./places/plan/WeeksPage").then((room) => ({ default: room.WeeksPage })),
-);
-const BriefsPage = lazy(() =>
-  import("./places/plan/BriefsPage").then((room) => ({ default: room.BriefsPage })),
-);
-const DrillsPage = lazy(() =>
-  import("./places/drills/DrillsPage").then((room) => ({ default: room.DrillsPage })),
-);
-const DrillPage = lazy(() =>
-  import("./places/drills/DrillPage").then((room) => ({ default: room.DrillPage })),
-);
-const PracticePage = lazy(() =>
-  import("./places/practice/PracticePage").then((room) => ({ default: room.PracticePage })),
-);
-const SessionPage = lazy(() =>
-  import("./places/practice/SessionPage").then((room) => ({ default: room.SessionPage })),
-);
-const KitPage = lazy(() =>
-  import("./places/kit/KitPage").then((room) => ({ default: room.KitPage })),
-);
-const ItemRoute = lazy(() =>
-  import("./places/kit/ItemRoute").then((room) => ({ default: room.ItemRoute })),
-);
-const BenchPage = lazy(() =>
-  import("./places/bench/BenchPage").then((room) => ({ default: room.BenchPage })),
-);
-const CardPage = lazy(() =>
-  import("./places/bench/CardPage").then((room) => ({ default: room.CardPage })),
-);
-const ComparePage = lazy(() =>
-  import("./places/compare/ComparePage").then((room) => ({ default: room.ComparePage })),
-);
-const EyePage = lazy(() =>
-  import("./places/findings/EyePage").then((room) => ({ default: room.EyePage })),
-);
-const BlindPage = lazy(() =>
-  import("./places/findings/BlindPage").then((room) => ({ default: room.BlindPage })),
-);
-const SettingsPage = lazy(() =>
-  import("./places/settings/SettingsPage").then((room) => ({ default: room.SettingsPage })),
-);
+const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
 
 /** The frame around every place. */
 export function App() {
   const [theme, changeTheme] = useTheme();
   const [keysOpen, setKeysOpen] = useState(false);
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const { undoLast } = useNotices();
-  useKeys({
-    "?": () => setKeysOpen(true),
-    t: changeTheme,
-    z: undoLast,
-    ...Object.fromEntries(PLACES.map((place) => [place.key, () => void navigate(place.to)])),
-  });
+  useKeys(
+    {
+      ...Object.fromEntries(
+        PLACES.map(({ key, to, words }) => [`Go to ${words}`, { [key]: () => void navigate(to) }]),
+      ),
+      "Light or dusk theme": { t: changeTheme },
+      "Undo what can be undone": { z: undoLast },
+      "These keys": { "?": () => setKeysOpen(true) },
+    },
+    { everywhere: true },
+  );
   return (
     <DropAnywhere>
       <a href="#main" className="sr-only bg-paper p-2 focus:not-sr-only focus:absolute focus:z-50">
@@ -77,30 +60,32 @@ export function App() {
       <HatchPattern />
       <Trail theme={theme} onTheme={changeTheme} onKeys={() => setKeysOpen(true)} />
       <main id="main" tabIndex={-1} className="outline-none">
-        <Suspense fallback={<p className="p-8 text-stone">Opening…</p>}>
-          <Routes>
-            <Route path="/plan" element={<SessionPlanner />} />
-            <Route path="/plan/weeks" element={<WeeksPage />} />
-            <Route path="/plan/drills" element={<DrillsPage />} />
-            <Route path="/plan/drills/:key" element={<DrillPage />} />
-            <Route path="/plan/briefs" element={<BriefsPage />} />
-            <Route path="/practice" element={<PracticePage />} />
-            <Route path="/practice/:id" element={<SessionPage />} />
-            <Route path="/kit" element={<KitPage />} />
-            <Route path="/kit/setups/:id" element={<BenchPage />} />
-            <Route path="/kit/setups/:id/card" element={<CardPage />} />
-            <Route path="/kit/:kind/:id" element={<ItemRoute />} />
-            <Route path="/takes" element={<TakesPage />} />
-            <Route path="/takes/compare" element={<ComparePage />} />
-            <Route path="/takes/:id" element={<TakePage />} />
-            <Route path="/findings" element={<EyePage />} />
-            <Route path="/findings/blind" element={<BlindPage />} />
-            <Route path="/settings" element={<SettingsPage />} />
-            <Route path="*" element={<Navigate to="/takes" replace />} />
-          </Routes>
-        </Suspense>
+        <ErrorBoundary key={pathname}>
+          <Suspense fallback={<p className="p-8 text-stone">Opening…</p>}>
+            <Routes>
+              <Route path="/plan" element={<SessionPlanner />} />
+              <Route path="/plan/weeks" element={<WeeksPage />} />
+              <Route path="/plan/drills" element={<DrillsPage />} />
+              <Route path="/plan/drills/:key" element={<DrillPage />} />
+              <Route path="/plan/briefs" element={<BriefsPage />} />
+              <Route path="/practice" element={<PracticePage />} />
+              <Route path="/practice/:id" element={<SessionPage />} />
+              <Route path="/kit" element={<KitPage />} />
+              <Route path="/kit/setups/:id" element={<BenchPage />} />
+              <Route path="/kit/setups/:id/card" element={<CardPage />} />
+              <Route path="/kit/:kind/:id" element={<ItemRoute />} />
+              <Route path="/takes" element={<TakesPage />} />
+              <Route path="/takes/compare" element={<ComparePage />} />
+              <Route path="/takes/:id" element={<TakePage />} />
+              <Route path="/findings" element={<EyePage />} />
+              <Route path="/findings/blind" element={<BlindPage />} />
+              <Route path="/settings" element={<SettingsPage />} />
+              <Route path="*" element={<Navigate to="/takes" replace />} />
+            </Routes>
+          </Suspense>
+        </ErrorBoundary>
       </main>
-      <KeysDialog open={keysOpen} onClose={() => setKeysOpen(false)} />
+      <Suspense>{keysOpen && <KeysDialog onClose={() => setKeysOpen(false)} />}</Suspense>
     </DropAnywhere>
   );
 }

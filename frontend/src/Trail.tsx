@@ -3,7 +3,7 @@ import { NavLink } from "react-router";
 import { useDrills } from "./api/practice";
 import { useStatus, useTakes } from "./api/takes";
 import type { Theme } from "./theme/useTheme";
-import { Key } from "./ui/Key";
+import { Key } from "./keys/Key";
 
 /** Places in the order of the work; a place is on the trail once it works. */
 export const PLACES = [

@@ -27,6 +27,9 @@ export const percentOfWidth = (value: number | null) =>
   value == null ? DASH : value < 0.005 ? "under 0.01 %" : `${upToTwo.format(value)} %`;
 export const millimetres = (value: number) => `${upToTwo.format(value)} mm`;
 
+/** "3 takes" or "1 take". */
+export const takes = (count: number) => (count === 1 ? "1 take" : `${count} takes`);
+
 const UNITS = ["B", "kB", "MB", "GB", "TB"];
 export function fileSize(bytes: number): string {
   const step = Math.min(UNITS.length - 1, Math.floor(Math.log10(Math.max(bytes, 1)) / 3));

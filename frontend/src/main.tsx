@@ -4,7 +4,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { ExplainedError } from "./api/client";
 import { App } from "./App";
-import { ImportProvider } from "./places/takes/imports";
+import { ImportProvider } from "./places/takes/list/imports";
 import "./theme/theme.css";
 import { NoticeProvider } from "./ui/notices";
 import { UnitsProvider } from "./ui/useUnits";

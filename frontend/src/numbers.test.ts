@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { numbersOf } from "./numbers";
-import { freeKey, linesOf } from "./places/drills/keys";
+import { freeKey, linesOf } from "./places/plan/drills/keys";
 
 describe("lists typed as text", () => {
   it("give their numbers and leave the rest out", () => {

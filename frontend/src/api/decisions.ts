@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components, type TakeDetail, type TakeLine } from "./client";
+import { keys, useChanged } from "./keys";
 
 type Schemas = components["schemas"];
 export type RemedyDetails = Schemas["RemedyDetails"];
@@ -39,7 +40,7 @@ export function recipeAddress(id: number, wanted: Wanted, kind: "csv" | "json"):
 /** Rates, polish curves, hints for next time and the drill: what lies behind the remedies. */
 export function useRemedyDetails(id: number, brief: unknown, enabled: boolean) {
   return useQuery({
-    queryKey: ["remedy-details", id, brief],
+    queryKey: keys.remedyDetails(id, brief),
     enabled,
     queryFn: ({ signal }) =>
       dataOf(
@@ -54,7 +55,7 @@ export function useRemedyDetails(id: number, brief: unknown, enabled: boolean) {
 /** What of each frame a remedy shows. */
 export function useWindows(id: number, wanted: Wanted, brief: unknown) {
   return useQuery({
-    queryKey: ["windows", id, wanted, brief],
+    queryKey: keys.windows(id, wanted, brief),
     retry: false,
     queryFn: ({ signal }) =>
       dataOf(
@@ -71,7 +72,7 @@ const busy = (render: Render) => render.state === "queued" || render.state === "
 /** Films made from a take, looked at often while one is being made. */
 export function useRenders(id: number) {
   return useQuery({
-    queryKey: ["renders", id],
+    queryKey: keys.renders(id),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/takes/{take_id}/renders", { params: { path: { take_id: id } }, signal }),
@@ -82,7 +83,7 @@ export function useRenders(id: number) {
 
 /** Ask for a film of a remedy. */
 export function useRender(id: number) {
-  const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: ({ wanted, purpose }: { wanted: Wanted; purpose: Render["purpose"] }) =>
       dataOf(
@@ -91,17 +92,17 @@ export function useRender(id: number) {
           body: { ...wanted, purpose },
         }),
       ),
-    onSuccess: () => cache.invalidateQueries({ queryKey: ["renders", id] }),
+    onSuccess: () => changed("renders"),
   });
 }
 
 /** Stop a film that is being made, or remove one. */
-export function useForgetRender(id: number) {
-  const cache = useQueryClient();
+export function useForgetRender() {
+  const changed = useChanged();
   return useMutation({
     mutationFn: (render_id: number) =>
       dataOf(client.DELETE("/api/renders/{render_id}", { params: { path: { render_id } } })),
-    onSuccess: () => cache.invalidateQueries({ queryKey: ["renders", id] }),
+    onSuccess: () => changed("renders"),
   });
 }
 
@@ -129,6 +130,7 @@ type MarkAsk = { smooth: boolean | null; blind?: boolean; render_id?: number | n
 /** Mark a take, or a preview of it: smooth enough or not. */
 export function useMark() {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: ({ id, smooth, blind = false, render_id = null }: MarkAsk & { id: number }) =>
       dataOf(
@@ -138,9 +140,8 @@ export function useMark() {
         }),
       ),
     onSuccess: (detail: TakeDetail) => {
-      cache.setQueryData(["take", detail.take.id], detail);
-      void cache.invalidateQueries({ queryKey: ["renders", detail.take.id] });
-      void cache.invalidateQueries({ queryKey: ["eye"] });
+      cache.setQueryData(keys.take(detail.take.id), detail);
+      changed("marks");
     },
   });
 }
@@ -148,6 +149,7 @@ export function useMark() {
 /** Keep a take, reject it, or film it again; null leaves it open. */
 export function useChoose() {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: ({ id, choice }: { id: number; choice: Choice | null }) =>
       dataOf(
@@ -157,10 +159,8 @@ export function useChoose() {
         }),
       ),
     onSuccess: (take) => {
-      cache.setQueryData<TakeDetail>(["take", take.id], (old) => old && { ...old, take });
-      for (const key of ["takes", "compare", "cleared"]) {
-        void cache.invalidateQueries({ queryKey: [key] });
-      }
+      cache.setQueryData<TakeDetail>(keys.take(take.id), (old) => old && { ...old, take });
+      changed("choices");
     },
   });
 }

@@ -1,5 +1,6 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
+import { keys } from "./keys";
 
 type Schemas = components["schemas"];
 export type Kit = Schemas["Kit"];
@@ -24,26 +25,16 @@ export type Specs = { cameras: Camera; lenses: Lens; supports: Support };
 
 export function useKit() {
   return useQuery({
-    queryKey: ["kit"],
+    queryKey: keys.kit(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/kit", { signal })),
   });
 }
 
 export function useBriefs() {
   return useQuery({
-    queryKey: ["briefs"],
+    queryKey: keys.briefs(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/briefs", { signal })),
   });
-}
-
-/** After kit or briefs have changed, whatever depends on them is read again. */
-export function useKitChanged() {
-  const cache = useQueryClient();
-  return () => {
-    for (const key of ["kit", "briefs", "bench", "takes", "take"]) {
-      void cache.invalidateQueries({ queryKey: [key] });
-    }
-  };
 }
 
 export type BenchQuery = { setup: SetupAsk; setupId: number; briefId: number | null };
@@ -55,7 +46,7 @@ function benchBody({ setup, setupId, briefId }: BenchQuery) {
 /** Every panel's figures for a set-up as it stands on the page, kept or not. */
 export function useBench(asked: BenchQuery | null) {
   return useQuery({
-    queryKey: ["bench", asked],
+    queryKey: keys.bench(asked),
     enabled: asked !== null,
     placeholderData: keepPreviousData,
     gcTime: 10_000,

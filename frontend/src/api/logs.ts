@@ -1,5 +1,6 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
+import { keys, useChanged } from "./keys";
 
 type Schemas = components["schemas"];
 export type LogMapping = Schemas["Mapping"];
@@ -9,7 +10,7 @@ export type LogLines = Schemas["LogLines"];
 /** What would come of a log; mapping null: as remembered, or as guessed. */
 export function useLogPreview(text: string, mapping: LogMapping | null, focal: number) {
   return useQuery({
-    queryKey: ["log-preview", text.length, text.slice(0, 400), mapping, focal],
+    queryKey: keys.logPreview(text, mapping, focal),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
     retry: false,
@@ -22,21 +23,17 @@ export function useLogPreview(text: string, mapping: LogMapping | null, focal: n
 
 /** Keep a log, as a take of its own or with the film of one. */
 export function useKeepLog() {
-  const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: (body: Schemas["LogAsk"]) => dataOf(client.POST("/api/logs", { body })),
-    onSuccess: () => {
-      for (const key of ["takes", "take", "path", "spectrum", "log"]) {
-        void cache.invalidateQueries({ queryKey: [key] });
-      }
-    },
+    onSuccess: () => changed("logs"),
   });
 }
 
 /** A film's log beside its picture. */
 export function useLog(id: number, wanted: boolean) {
   return useQuery({
-    queryKey: ["log", id],
+    queryKey: keys.log(id),
     enabled: wanted,
     queryFn: ({ signal }) =>
       dataOf(client.GET("/api/takes/{take_id}/log", { params: { path: { take_id: id } }, signal })),
@@ -44,10 +41,10 @@ export function useLog(id: number, wanted: boolean) {
 }
 
 export function useRemoveLog(id: number) {
-  const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: () =>
       dataOf(client.DELETE("/api/takes/{take_id}/log", { params: { path: { take_id: id } } })),
-    onSuccess: () => cache.invalidateQueries({ queryKey: ["take", id] }),
+    onSuccess: () => changed("logs"),
   });
 }

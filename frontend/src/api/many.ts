@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
+import { keys, useChanged } from "./keys";
 
 type Schemas = components["schemas"];
 export type Comparison = Schemas["CompareAnswer"];
@@ -16,7 +17,7 @@ export type CompareQuery = { session?: number; drill?: string; takes?: string };
 /** Takes of a session, of a drill, or chosen ones, side by side. */
 export function useComparison(query: CompareQuery) {
   return useQuery({
-    queryKey: ["compare", query],
+    queryKey: keys.compare(query),
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) => dataOf(client.GET("/api/compare", { params: { query }, signal })),
   });
@@ -25,7 +26,7 @@ export function useComparison(query: CompareQuery) {
 /** What the shooter's marks say. */
 export function useEye() {
   return useQuery({
-    queryKey: ["eye"],
+    queryKey: keys.eye(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/eye", { signal })),
   });
 }
@@ -33,21 +34,17 @@ export function useEye() {
 /** Takes without a mark, in an order that tells nothing; it stays while the page is open. */
 export function useBlindOrder(seed: number) {
   return useQuery({
-    queryKey: ["blind", seed],
+    queryKey: keys.blind(seed),
     staleTime: Infinity,
     queryFn: ({ signal }) =>
       dataOf(client.GET("/api/eye/blind", { params: { query: { seed } }, signal })),
   });
 }
 
-const JUDGED = ["takes", "take", "briefs", "eye", "compare", "remedy-details"];
-
 /** Make a feel's threshold its target, or undo that. */
 export function useThreshold() {
-  const cache = useQueryClient();
-  const refresh = () => {
-    for (const key of JUDGED) void cache.invalidateQueries({ queryKey: [key] });
-  };
+  const changed = useChanged();
+  const refresh = () => changed("verdicts");
   const use = useMutation({
     mutationFn: (feel: FeelEye["feel"]) =>
       dataOf(client.POST("/api/eye/{feel}/use", { params: { path: { feel } } })),
@@ -62,7 +59,7 @@ export function useThreshold() {
 
 export function useWeights() {
   return useQuery({
-    queryKey: ["weights"],
+    queryKey: keys.weights(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/settings/weights", { signal })),
   });
 }
@@ -70,12 +67,13 @@ export function useWeights() {
 /** Change what the costs of a remedy weigh. */
 export function useChangeWeights() {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: (body: Weights) => dataOf(client.PUT("/api/settings/weights", { body })),
     scope: { id: "weights" },
     onSuccess: (answer) => {
-      cache.setQueryData(["weights"], answer);
-      for (const key of JUDGED) void cache.invalidateQueries({ queryKey: [key] });
+      cache.setQueryData(keys.weights(), answer);
+      changed("verdicts");
     },
   });
 }
@@ -83,7 +81,7 @@ export function useChangeWeights() {
 /** What could be cleared from the disk, and what was. */
 export function useCleared() {
   return useQuery({
-    queryKey: ["cleared"],
+    queryKey: keys.cleared(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/cleared", { signal })),
   });
 }
@@ -92,6 +90,7 @@ type ClearAct = { act: "clear" } | { act: "restore"; clip_id: number } | { act: 
 
 export function useClear() {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: (ask: ClearAct) => {
       if (ask.act === "clear") return dataOf(client.POST("/api/cleared"));
@@ -103,8 +102,8 @@ export function useClear() {
       );
     },
     onSuccess: (answer) => {
-      cache.setQueryData(["cleared"], answer);
-      void cache.invalidateQueries({ queryKey: ["take"] });
+      cache.setQueryData(keys.cleared(), answer);
+      changed("originals");
     },
   });
 }

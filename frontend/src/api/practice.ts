@@ -7,6 +7,7 @@ import {
 } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { client, dataOf, isUnreachable, type components } from "./client";
+import { keys, useChanged } from "./keys";
 import { dropWaiting, keepWaiting, takeLeft } from "./waitingNotes";
 
 type Schemas = components["schemas"];
@@ -23,7 +24,7 @@ export type TakeNote = Partial<Schemas["TakeNote"]>;
 
 export function useDrills() {
   return useQuery({
-    queryKey: ["drills"],
+    queryKey: keys.drills(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/drills", { signal })),
   });
 }
@@ -42,7 +43,7 @@ export function actOnDrill(key: string, act: "archive" | "restore") {
 /** The session that fits what is asked; built again as the asking changes. */
 export function usePlan(ask: PracticeAsk) {
   return useQuery({
-    queryKey: ["plan", ask],
+    queryKey: keys.plan(ask),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
     queryFn: ({ signal }) => dataOf(client.POST("/api/sessions/plan", { body: { ask }, signal })),
@@ -51,14 +52,14 @@ export function usePlan(ask: PracticeAsk) {
 
 export function useSessions() {
   return useQuery({
-    queryKey: ["sessions"],
+    queryKey: keys.sessions(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/sessions", { signal })),
   });
 }
 
 export function useSession(id: number) {
   return useQuery({
-    queryKey: ["session", id],
+    queryKey: keys.session(id),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } }, signal }),
@@ -100,6 +101,7 @@ const changeKey = (id: number) => ["session-change", id];
  */
 export function useSessionChange(id: number) {
   const cache = useQueryClient();
+  const changed = useChanged();
   const mutationKey = changeKey(id);
   return useMutation({
     mutationKey,
@@ -110,20 +112,18 @@ export function useSessionChange(id: number) {
     onMutate: (change) => {
       if (change.act === "note") keepWaiting(id, change);
       cache.setQueryData<SessionDetail>(
-        ["session", id],
+        keys.session(id),
         (detail) => detail && noted(detail, change),
       );
     },
-    onError: () => cache.invalidateQueries({ queryKey: ["session", id] }),
+    onError: () => cache.invalidateQueries({ queryKey: keys.session(id) }),
     onSettled: (_, __, change) => change.act === "note" && dropWaiting(id, change),
     onSuccess: (detail) => {
       // An answer knows nothing of the changes that still wait behind it.
       if (cache.isMutating({ mutationKey }) <= 1) {
-        cache.setQueryData<SessionDetail>(["session", id], detail);
+        cache.setQueryData<SessionDetail>(keys.session(id), detail);
       }
-      for (const key of ["sessions", "drills", "proposals"]) {
-        void cache.invalidateQueries({ queryKey: [key] });
-      }
+      changed("sessions");
     },
   });
 }
@@ -162,7 +162,7 @@ export type Match = Schemas["Match"];
 /** Which loose films could belong to which takes of a session. */
 export function useProposals(id: number) {
   return useQuery({
-    queryKey: ["proposals", id],
+    queryKey: keys.proposals(id),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/sessions/{session_id}/matches", {

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
+import { keys } from "./keys";
 
 type Schemas = components["schemas"];
 export type SubjectAnswer = Schemas["SubjectAnswer"];
@@ -7,7 +8,7 @@ export type SubjectAnswer = Schemas["SubjectAnswer"];
 /** The marked subject of a take: where it was, and how near the middle it stayed. */
 export function useSubject(id: number) {
   return useQuery({
-    queryKey: ["subject", id],
+    queryKey: keys.subject(id),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/takes/{take_id}/subject", { params: { path: { take_id: id } }, signal }),
@@ -24,6 +25,6 @@ export function useMarkSubject(id: number) {
       mark === null
         ? dataOf(client.DELETE("/api/takes/{take_id}/subject", { params }))
         : dataOf(client.POST("/api/takes/{take_id}/subject", { params, body: mark })),
-    onSuccess: (answer) => cache.setQueryData<SubjectAnswer>(["subject", id], answer),
+    onSuccess: (answer) => cache.setQueryData<SubjectAnswer>(keys.subject(id), answer),
   });
 }

@@ -14,6 +14,7 @@ import {
   type TakeChange,
   type TakeDetail,
 } from "./client";
+import { keys, useChanged } from "./keys";
 
 const PAGE_ROWS = 100;
 const BUSY_REFRESH_MS = 600;
@@ -24,7 +25,7 @@ export type ListFilter = Pick<ListQuery, "sort" | "descending" | "remedy" | "fee
 /** Pages of the list, refreshed quickly while something is being measured. */
 export function useTakes(filter: ListFilter) {
   return useInfiniteQuery({
-    queryKey: ["takes", filter],
+    queryKey: keys.takes(filter),
     initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
       dataOf(
@@ -47,7 +48,7 @@ export function useTakes(filter: ListFilter) {
 
 export function useTake(id: number) {
   return useQuery({
-    queryKey: ["take", id],
+    queryKey: keys.take(id),
     queryFn: ({ signal }) =>
       dataOf(client.GET("/api/takes/{take_id}", { params: { path: { take_id: id } }, signal })),
     placeholderData: keepPreviousData,
@@ -61,7 +62,7 @@ export function useTake(id: number) {
 /** The path for drawing over the picture. */
 export function usePath(id: number, measured: boolean) {
   return useQuery({
-    queryKey: ["path", id],
+    queryKey: keys.path(id),
     enabled: measured,
     staleTime: Infinity,
     queryFn: ({ signal }) =>
@@ -74,7 +75,7 @@ export function usePath(id: number, measured: boolean) {
 /** The shake by frequency. */
 export function useSpectrum(id: number) {
   return useQuery({
-    queryKey: ["spectrum", id],
+    queryKey: keys.spectrum(id),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/takes/{take_id}/spectrum", { params: { path: { take_id: id } }, signal }),
@@ -84,7 +85,7 @@ export function useSpectrum(id: number) {
 
 export function useStatus() {
   return useQuery({
-    queryKey: ["status"],
+    queryKey: keys.status(),
     staleTime: Infinity,
     queryFn: ({ signal }) => dataOf(client.GET("/api/status", { signal })),
   });
@@ -93,6 +94,7 @@ export function useStatus() {
 /** Let a take point at another brief or set-up, or give it a lens of its own. */
 export function useChangeTake(id: number) {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: (body: TakeChange) =>
       dataOf(
@@ -102,10 +104,8 @@ export function useChangeTake(id: number) {
         }),
       ),
     onSuccess: (detail) => {
-      cache.setQueryData<TakeDetail>(["take", id], detail);
-      for (const key of ["takes", "briefs", "kit", "path", "spectrum"]) {
-        void cache.invalidateQueries({ queryKey: [key] });
-      }
+      cache.setQueryData<TakeDetail>(keys.take(id), detail);
+      changed("kit");
     },
   });
 }
@@ -113,6 +113,7 @@ export function useChangeTake(id: number) {
 /** Change what is asked of this take alone; the new judgement shows as soon as it is back. */
 export function useChangeBrief(id: number) {
   const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: (brief: Brief) =>
       dataOf(
@@ -123,13 +124,13 @@ export function useChangeBrief(id: number) {
       ),
     scope: { id: `brief-${id}` },
     onMutate: (brief) => {
-      cache.setQueryData<TakeDetail>(["take", id], (old) => old && { ...old, brief });
+      cache.setQueryData<TakeDetail>(keys.take(id), (old) => old && { ...old, brief });
     },
     onSuccess: (detail) => {
-      cache.setQueryData<TakeDetail>(["take", id], detail);
-      void cache.invalidateQueries({ queryKey: ["takes"] });
+      cache.setQueryData<TakeDetail>(keys.take(id), detail);
+      changed("verdicts");
     },
-    onError: () => cache.invalidateQueries({ queryKey: ["take", id] }),
+    onError: () => cache.invalidateQueries({ queryKey: keys.take(id) }),
   });
 }
 
@@ -145,12 +146,9 @@ function send(act: Act, id: number) {
 
 /** Delete, restore, cancel or measure a take. */
 export function useTakeAct() {
-  const cache = useQueryClient();
+  const changed = useChanged();
   return useMutation({
     mutationFn: ({ act, id }: { act: Act; id: number }) => send(act, id),
-    onSettled: (_data, _error, { id }) => {
-      void cache.invalidateQueries({ queryKey: ["takes"] });
-      void cache.invalidateQueries({ queryKey: ["take", id] });
-    },
+    onSettled: () => changed("films"),
   });
 }

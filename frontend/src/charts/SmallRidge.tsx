@@ -1,5 +1,5 @@
 import { useId, useMemo } from "react";
-import { smallRidge } from "./ridge";
+import { smallRidge } from "./smallRidge";
 
 type Props = { encoded: string; target: number; width: number; height: number };
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { TraceColumns } from "../api/client";
-import { gustAt, MARGIN, nearest, ridges, scalesFor, smallRidge, weakStretches } from "./ridge";
+import { gustAt, MARGIN, nearest, ridges, scalesFor, weakStretches } from "./ridge";
+import { smallRidge } from "./smallRidge";
 
 const trace: TraceColumns = {
   t_s: [0, 1, 2, 3, 4],

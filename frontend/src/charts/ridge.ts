@@ -97,28 +97,3 @@ export function nearest(times: readonly number[], t: number): number {
   }
   return Math.abs((times[low] ?? 0) - t) <= Math.abs((times[high] ?? 0) - t) ? low : high;
 }
-
-const SMALL_COLUMNS = 48;
-const SMALL_BANDS = 5;
-const STEPS_PER_GUST = 25;
-
-export type SmallRidgeShape = { layers: Layer[]; over: boolean };
-
-/** The small ridge of the list from its bytes, in a box of the given size; 8 gusts high. */
-export function smallRidge(encoded: string, target: number, width: number, height: number) {
-  const bytes = Uint8Array.from(atob(encoded), (c) => c.charCodeAt(0));
-  if (bytes.length !== SMALL_COLUMNS * SMALL_BANDS) return null;
-  const x = scaleLinear([0, SMALL_COLUMNS - 1], [0, width]);
-  const y = scaleLinear([0, 8], [height, 0]).clamp(true);
-  const columns = Array.from({ length: SMALL_COLUMNS }, (_, i) => i);
-  const reach = (column: number, nearBands: number) =>
-    (bytes[column * SMALL_BANDS + nearBands - 1] ?? 0) / STEPS_PER_GUST;
-  const layers = BANDS.map((band, from) => {
-    const shape = area<number>()
-      .x((i) => x(i))
-      .y0(height)
-      .y1((i) => y(reach(i, SMALL_BANDS - from)));
-    return { name: band.name, colour: band.colour, path: shape(columns) ?? "" };
-  });
-  return { layers, targetY: y(target), under: layers[0]?.path ?? "" };
-}

@@ -1,53 +1,42 @@
-import { Check, ChevronDown } from "lucide-react";
-import { Select as Radix } from "radix-ui";
+import { ChevronDown } from "lucide-react";
+import { lazy, Suspense, useId, useState, type KeyboardEvent } from "react";
+import { triggerLook, type SelectProps } from "./selectLook";
 
-type Props<T extends string> = {
-  label: string;
-  value: T;
-  options: readonly { value: T; words: string }[];
-  onChange: (value: T) => void;
-  wide?: boolean;
-};
+const load = () => import("./SelectPopup");
+const SelectPopup = lazy(() => load().then((room) => ({ default: room.SelectPopup })));
+const OPENING = new Set(["Enter", " ", "ArrowDown", "ArrowUp"]);
 
-/** One of a few choices. */
-export function Select<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-  wide = false,
-}: Props<T>) {
+/** One of a few choices. What it opens is loaded when it is first reached for. */
+export function Select<T extends string>(props: SelectProps<T>) {
+  const { label, value, options, wide = false } = props;
+  const id = useId();
+  const [opened, setOpened] = useState(false);
+  const keys = (event: KeyboardEvent) => {
+    if (!OPENING.has(event.key)) return;
+    event.preventDefault();
+    setOpened(true);
+  };
+  const closed = (
+    <button
+      type="button"
+      role="combobox"
+      aria-label={label}
+      aria-expanded={false}
+      aria-controls={id}
+      onPointerEnter={() => void load()}
+      onFocus={() => void load()}
+      onClick={() => setOpened(true)}
+      onKeyDown={keys}
+      className={triggerLook(wide)}
+    >
+      <span>{options.find((option) => option.value === value)?.words}</span>
+      <ChevronDown size={13} className="text-stone" aria-hidden />
+    </button>
+  );
+  if (!opened) return closed;
   return (
-    <Radix.Root value={value} onValueChange={(next) => onChange(next as T)}>
-      <Radix.Trigger
-        aria-label={label}
-        className={`rounded inline-flex items-center gap-1 border border-line bg-paper px-2 text-note font-medium hover:border-ridge-2 ${wide ? "h-[30px] w-full justify-between" : "h-[28px]"} max-w-full [&>span]:truncate`}
-      >
-        <Radix.Value />
-        <ChevronDown size={13} className="text-stone" aria-hidden />
-      </Radix.Trigger>
-      <Radix.Portal>
-        <Radix.Content
-          position="popper"
-          sideOffset={4}
-          className="rounded z-30 border border-line bg-paper py-1 shadow-lg"
-        >
-          <Radix.Viewport className="max-h-[min(60vh,420px)] overflow-y-auto">
-            {options.map((option) => (
-              <Radix.Item
-                key={option.value}
-                value={option.value}
-                className="flex items-center gap-2 py-1.5 pr-4 pl-7 text-note outline-none select-none data-[highlighted]:bg-mist relative"
-              >
-                <Radix.ItemIndicator className="absolute left-2">
-                  <Check size={13} aria-hidden />
-                </Radix.ItemIndicator>
-                <Radix.ItemText>{option.words}</Radix.ItemText>
-              </Radix.Item>
-            ))}
-          </Radix.Viewport>
-        </Radix.Content>
-      </Radix.Portal>
-    </Radix.Root>
+    <Suspense fallback={closed}>
+      <SelectPopup {...props} onChange={(next) => props.onChange(next as T)} />
+    </Suspense>
   );
 }

@@ -1,6 +1,7 @@
-import { Toast } from "radix-ui";
 import {
   createContext,
+  lazy,
+  Suspense,
   useCallback,
   useContext,
   useMemo,
@@ -9,9 +10,8 @@ import {
   type ReactNode,
 } from "react";
 import { ExplainedError } from "../api/client";
-import { Key } from "./Key";
 
-type Notice = {
+export type Notice = {
   id: number;
   text: string;
   hint?: string | undefined;
@@ -22,7 +22,10 @@ type Say = (notice: Omit<Notice, "id">) => void;
 type Notices = { say: Say; fail: (error: unknown) => void; undoLast: () => void };
 
 const Context = createContext<Notices | null>(null);
-const SHOWN_MS = 10_000;
+/** Nothing is to be said at first, so that what shows it is loaded when something is. */
+const NoticeList = lazy(() =>
+  import("./NoticeList").then((room) => ({ default: room.NoticeList })),
+);
 
 /** Short notices at the foot of the page; a deed that can be undone brings its undo. */
 export function NoticeProvider({ children }: { children: ReactNode }) {
@@ -53,31 +56,8 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => ({ say, fail, undoLast }), [say, fail, undoLast]);
   return (
     <Context value={value}>
-      <Toast.Provider duration={SHOWN_MS} label="Notice">
-        {children}
-        {notices.map((notice) => (
-          <Toast.Root
-            key={notice.id}
-            onOpenChange={(open) => !open && drop(notice.id)}
-            className={`rounded flex items-center gap-4 border-l-4 bg-ink px-4 py-3 text-paper shadow-lg ${notice.fault ? "border-ember" : "border-lamp"}`}
-          >
-            <Toast.Description className="text-note">
-              <span className="font-semibold">{notice.text}</span>
-              {notice.hint && <span className="block opacity-85">{notice.hint}</span>}
-            </Toast.Description>
-            {notice.undo && (
-              <Toast.Action
-                altText="Undo with the key Z"
-                onClick={notice.undo}
-                className="rounded inline-flex items-center gap-2 border border-current px-2.5 py-1 text-note font-semibold"
-              >
-                Undo <Key>Z</Key>
-              </Toast.Action>
-            )}
-          </Toast.Root>
-        ))}
-        <Toast.Viewport className="fixed right-4 bottom-4 left-4 z-50 flex flex-col gap-2 sm:left-auto sm:w-[400px]" />
-      </Toast.Provider>
+      {children}
+      <Suspense>{notices.length > 0 && <NoticeList notices={notices} onDrop={drop} />}</Suspense>
     </Context>
   );
 }

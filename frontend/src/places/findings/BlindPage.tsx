@@ -4,10 +4,10 @@ import { useMark } from "../../api/decisions";
 import { useBlindOrder } from "../../api/many";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { LoopedFilm } from "../../ui/LoopedFilm";
 import { useNotices } from "../../ui/notices";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 
 /** Takes in an order that tells nothing, without name or number: smooth enough, or not? */
 export function BlindPage() {
@@ -43,11 +43,12 @@ export function BlindPage() {
     setAt(at + 1);
   };
   useKeys({
-    y: () => put(true),
-    n: () => put(false),
-    ArrowRight: () => setAt((now) => Math.min(now + 1, ids.length)),
-    ArrowLeft: () => setAt((now) => Math.max(0, now - 1)),
-    Escape: () => void navigate("/findings"),
+    "Smooth enough, or not": { y: () => put(true), n: () => put(false) },
+    "Back, or leave it": {
+      ArrowLeft: () => setAt((now) => Math.max(0, now - 1)),
+      ArrowRight: () => setAt((now) => Math.min(now + 1, ids.length)),
+    },
+    Stop: { Escape: () => void navigate("/findings") },
   });
   if (order.error) return <FaultView error={order.error} />;
   if (!order.data) return <p className="p-8 text-stone">Shuffling the takes…</p>;

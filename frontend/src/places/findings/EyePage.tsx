@@ -4,9 +4,9 @@ import { useEye, useThreshold, type Eye, type FeelEye } from "../../api/many";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 import { EyeStrip } from "./EyeStrip";
 
 const ENOUGH_MARKS = 8;
@@ -18,7 +18,7 @@ export function EyePage() {
   useEffect(() => {
     document.title = "Your eye · Ridgewind";
   }, []);
-  useKeys({ b: () => void navigate("/findings/blind") });
+  useKeys({ "Mark takes blind": { b: () => void navigate("/findings/blind") } });
   if (found.error) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading your marks…</p>;
   const { feels, polish, unmarked } = found.data;

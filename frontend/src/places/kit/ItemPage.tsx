@@ -1,13 +1,14 @@
-import { useState, type ReactNode } from "react";
+import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { ExplainedError } from "../../api/client";
-import { saveItem, useKitChanged, type KitKind, type Specs } from "../../api/kit";
+import { useChanged } from "../../api/keys";
+import { saveItem, type KitKind, type Specs } from "../../api/kit";
 import { Button } from "../../ui/Button";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { TextField } from "../../ui/TextField";
 import { useDraft } from "../../ui/useDraft";
-import { useKeys } from "../../ui/useKeys";
+import { useSave } from "../../ui/useSave";
+import { useKeys } from "../../keys/useKeys";
 
 export type Editor<S> = {
   spec: S;
@@ -24,8 +25,8 @@ type Props<K extends KitKind> = {
 /** The frame of a camera's, a lens's or a support's page: name, fields, and keeping it. */
 export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Props<K>) {
   const draft = useDraft(`${kind}-${item.id ?? "new"}`, { name: item.name, spec: item.spec });
-  const [fault, setFault] = useState<ExplainedError | null>(null);
-  const changed = useKitChanged();
+  const { save, problem, forget } = useSave();
+  const changed = useChanged();
   const navigate = useNavigate();
   const { say, fail } = useNotices();
   const { name, spec } = draft.value;
@@ -35,33 +36,28 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
   const keep = () => {
     if (!ready) return;
     const title = item.typical && name === item.name ? `${name}, mine` : name;
-    saveItem(kind, fresh ? null : item.id, { name: title, spec })
-      .then((answer) => {
-        draft.drop();
-        changed();
-        const undo = () =>
-          void saveItem(kind, answer.id, before as { name: string; spec: Specs[K] })
-            .then(changed)
-            .catch(fail);
-        say({
-          text: `“${title}” is kept.`,
-          hint:
-            answer.setups > 0
-              ? `${answer.setups} set-ups and the takes filmed with them follow.`
-              : undefined,
-          ...(fresh ? {} : { undo }),
-        });
-        void navigate("/kit");
-      })
-      .catch((error: unknown) =>
-        error instanceof ExplainedError && error.field ? setFault(error) : fail(error),
-      );
+    const send = () => saveItem(kind, fresh ? null : item.id, { name: title, spec });
+    void save(send, (answer) => {
+      draft.drop();
+      changed("kit");
+      const undo = () =>
+        void saveItem(kind, answer.id, before as { name: string; spec: Specs[K] })
+          .then(() => changed("kit"))
+          .catch(fail);
+      say({
+        text: `“${title}” is kept.`,
+        hint:
+          answer.setups > 0
+            ? `${answer.setups} set-ups and the takes filmed with them follow.`
+            : undefined,
+        ...(fresh ? {} : { undo }),
+      });
+      void navigate("/kit");
+    });
   };
-  useKeys({ s: keep, Escape: () => void navigate("/kit") });
-  const problem = (field: string) =>
-    fault?.field === `spec.${field}` || fault?.field === field ? fault.message : undefined;
+  useKeys({ Save: { s: keep }, "Back to the kit": { Escape: () => void navigate("/kit") } });
   const change = (part: Partial<Specs[K]>) => {
-    setFault(null);
+    forget();
     draft.change({ name, spec: { ...spec, ...part } });
   };
   return (
@@ -78,7 +74,7 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
         label="Name"
         value={name}
         problem={problem("name") && "It needs a name"}
-        onChange={(next) => (setFault(null), draft.change({ name: next, spec }))}
+        onChange={(next) => (forget(), draft.change({ name: next, spec }))}
       />
       {children({ spec, change, problem })}
       <footer className="flex flex-wrap items-center gap-3">

@@ -4,20 +4,20 @@ import {
   actOnItem,
   actOnSetup,
   useKit,
-  useKitChanged,
   type Kit,
   type KitKind,
   type SetupItem,
 } from "../../api/kit";
+import { useChanged } from "../../api/keys";
+import { ArchiveButton } from "../../ui/ArchiveButton";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { Segments } from "../../ui/Segments";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 import { useUnits } from "../../ui/useUnits";
-import { takesInWords } from "../plan/useSaveBrief";
 import { cameraInWords, lensInWords, setupInWords, supportInWords } from "./words";
 
 const SYSTEMS = [
@@ -33,7 +33,7 @@ export function KitPage() {
   useEffect(() => {
     document.title = "Kit · Ridgewind";
   }, []);
-  useKeys({ n: () => void navigate("/kit/setups/new") });
+  useKeys({ "New set-up": { n: () => void navigate("/kit/setups/new") } });
   if (found.error) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the kit…</p>;
   const kit = found.data;
@@ -58,20 +58,10 @@ export function KitPage() {
 }
 
 function Setups({ kit }: { kit: Kit }) {
-  const changed = useKitChanged();
-  const { say, fail } = useNotices();
-  const archive = (item: SetupItem, away: boolean) =>
-    actOnSetup(item.id, away ? "archive" : "restore")
-      .then(() => {
-        changed();
-        const back = away ? "restore" : "archive";
-        say({
-          text: `“${item.name}” is ${away ? "archived" : "back"}.`,
-          undo: () => void actOnSetup(item.id, back).then(changed).catch(fail),
-        });
-      })
-      .catch(fail);
-  const use = (item: SetupItem) => actOnSetup(item.id, "use").then(changed).catch(fail);
+  const changed = useChanged();
+  const { fail } = useNotices();
+  const follow = () => changed("kit");
+  const use = (item: SetupItem) => actOnSetup(item.id, "use").then(follow, fail);
   return (
     <section aria-label="Set-ups" className="border-t border-line bg-paper">
       <ul>
@@ -84,7 +74,7 @@ function Setups({ kit }: { kit: Kit }) {
             words={setupInWords(item, kit)}
             note={[
               item.usual && "for new takes",
-              item.takes > 0 && takesInWords(item.takes),
+              item.takes > 0 && format.takes(item.takes),
               item.typical && "typical",
               item.archived && "archived",
             ]}
@@ -95,13 +85,13 @@ function Setups({ kit }: { kit: Kit }) {
                 Use
               </Button>
             )}
-            <Button
-              look="bare"
-              aria-label={`${item.archived ? "Bring back" : "Archive"} ${item.name}`}
-              onClick={() => void archive(item, !item.archived)}
-            >
-              {item.archived ? "Bring back" : "Archive"}
-            </Button>
+            <ArchiveButton
+              among
+              name={item.name}
+              archived={item.archived}
+              act={(act) => actOnSetup(item.id, act)}
+              onChanged={follow}
+            />
           </Row>
         ))}
       </ul>
@@ -112,25 +102,13 @@ function Setups({ kit }: { kit: Kit }) {
 type ShelfProps = { kit: Kit; kind: KitKind; words: string; one: string };
 
 function Shelf({ kit, kind, words, one }: ShelfProps) {
-  const changed = useKitChanged();
-  const { say: tell, fail } = useNotices();
+  const changed = useChanged();
   const { say } = useUnits();
   const inWords = {
     cameras: kit.cameras.map((item) => cameraInWords(item.spec, say)),
     lenses: kit.lenses.map((item) => lensInWords(item.spec, say)),
     supports: kit.supports.map((item) => supportInWords(item.spec, say)),
   }[kind];
-  const archive = (id: number, name: string, away: boolean) =>
-    actOnItem(id, away ? "archive" : "restore")
-      .then(() => {
-        changed();
-        const back = away ? "restore" : "archive";
-        tell({
-          text: `“${name}” is ${away ? "archived" : "back"}.`,
-          undo: () => void actOnItem(id, back).then(changed).catch(fail),
-        });
-      })
-      .catch(fail);
   return (
     <section aria-label={words} className="border-t border-line">
       <header className="flex items-center gap-3 px-4 pt-4 pb-1 sm:px-8">
@@ -158,13 +136,13 @@ function Shelf({ kit, kind, words, one }: ShelfProps) {
               item.archived && "archived",
             ]}
           >
-            <Button
-              look="bare"
-              aria-label={`${item.archived ? "Bring back" : "Archive"} ${item.name}`}
-              onClick={() => void archive(item.id, item.name, !item.archived)}
-            >
-              {item.archived ? "Bring back" : "Archive"}
-            </Button>
+            <ArchiveButton
+              among
+              name={item.name}
+              archived={item.archived}
+              act={(act) => actOnItem(item.id, act)}
+              onChanged={() => changed("kit")}
+            />
           </Row>
         ))}
       </ul>

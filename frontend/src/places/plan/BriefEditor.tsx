@@ -1,12 +1,13 @@
-import { useState } from "react";
-import { ExplainedError, type Brief } from "../../api/client";
-import { addBrief, useKitChanged, type Act, type BriefItem } from "../../api/kit";
+import type { Brief } from "../../api/client";
+import { useChanged } from "../../api/keys";
+import { actOnBrief, addBrief, type BriefItem } from "../../api/kit";
 import { useStatus } from "../../api/takes";
 import { TargetLadder } from "../../charts/TargetLadder";
 import * as format from "../../formats";
+import { ArchiveButton } from "../../ui/ArchiveButton";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { QuantityField } from "../../ui/QuantityField";
 import { Segments } from "../../ui/Segments";
@@ -14,8 +15,9 @@ import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Toggle } from "../../ui/Toggle";
 import { useDraft } from "../../ui/useDraft";
-import { useKeys } from "../../ui/useKeys";
-import { takesInWords, useSaveBrief } from "./useSaveBrief";
+import { useSave } from "../../ui/useSave";
+import { useKeys } from "../../keys/useKeys";
+import { useSaveBrief } from "./useSaveBrief";
 
 const FEELS = (["locked", "smooth", "alive", "raw"] as const).map((value) => ({
   value,
@@ -27,57 +29,58 @@ const SCREENS = (["phone", "laptop", "cinema"] as const).map((value) => ({
 }));
 const SIZES = ["1280×720", "1920×1080", "3840×2160", "1080×1920", "1080×1080"] as const;
 
-type Props = { item: BriefItem; onAct: (act: Act) => void; onCopied: (id: number) => void };
+type Props = { item: BriefItem; onUse: () => void; onCopied: (id: number) => void };
 
 /** One brief, changed in place and kept on request. */
-export function BriefEditor({ item, onAct, onCopied }: Props) {
+export function BriefEditor({ item, onUse, onCopied }: Props) {
   const draft = useDraft(`brief-${item.id}`, { name: item.name, brief: item.brief });
-  const [fault, setFault] = useState<ExplainedError | null>(null);
-  const save = useSaveBrief();
-  const changed = useKitChanged();
-  const { fail, say } = useNotices();
+  const { save, problem, forget } = useSave();
+  const saveBrief = useSaveBrief();
+  const changed = useChanged();
+  const { say } = useNotices();
   const { name, brief } = draft.value;
   const keep = () => {
     if (!draft.changed) return;
-    const done = item.typical
-      ? addBrief({ name: name === item.name ? `${name}, mine` : name, brief }).then((made) => {
-          changed();
-          onCopied(made.id);
-          say({ text: `“${made.name}” is kept as your own.` });
-        })
-      : save(item, name, brief);
-    done
-      .then(() => (draft.drop(), setFault(null)))
-      .catch((error: unknown) =>
-        error instanceof ExplainedError && error.field ? setFault(error) : fail(error),
-      );
+    const own = { name: name === item.name ? `${name}, mine` : name, brief };
+    if (!item.typical) {
+      void save(() => saveBrief(item, name, brief), draft.drop);
+      return;
+    }
+    void save(
+      () => addBrief(own),
+      (made) => {
+        draft.drop();
+        changed("verdicts");
+        onCopied(made.id);
+        say({ text: `“${made.name}” is kept as your own.` });
+      },
+    );
   };
-  useKeys({ s: keep });
-  const problem = (field: string) =>
-    fault?.field?.split(".").at(-1) === field ? fault.message : undefined;
+  useKeys({ Save: { s: keep } });
   return (
     <section aria-label={item.name} className="min-w-0 space-y-5 px-4 py-5 sm:px-8">
       <BriefFields
         name={name}
         brief={brief}
         problem={problem}
-        onChange={(next) => (setFault(null), draft.change(next))}
+        onChange={(next) => (forget(), draft.change(next))}
       />
       <footer className="flex flex-wrap items-center gap-3">
         <Button look="main" disabled={!draft.changed} onClick={keep}>
           {item.typical ? "Keep as your own" : "Save"} <Key>S</Key>
         </Button>
         {draft.changed && <Button onClick={draft.drop}>Undo the changes</Button>}
-        {!item.usual && !item.archived && (
-          <Button onClick={() => onAct("use")}>Use for new takes</Button>
-        )}
-        <Button look="bare" onClick={() => onAct(item.archived ? "restore" : "archive")}>
-          {item.archived ? "Bring back" : "Archive"}
-        </Button>
+        {!item.usual && !item.archived && <Button onClick={onUse}>Use for new takes</Button>}
+        <ArchiveButton
+          name={item.name}
+          archived={item.archived}
+          act={(act) => actOnBrief(item.id, act)}
+          onChanged={() => changed("verdicts")}
+        />
         <span className="text-note text-stone">
           {item.typical
             ? "Typical briefs stay as they are; what you change is kept as your own."
-            : `${takesInWords(item.takes)} ${item.takes === 1 ? "points" : "point"} at it.`}
+            : `${format.takes(item.takes)} ${item.takes === 1 ? "points" : "point"} at it.`}
         </span>
       </footer>
     </section>

@@ -1,22 +1,23 @@
 import { useEffect } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import { addBrief, actOnBrief, useBriefs, useKitChanged, type BriefItem } from "../../api/kit";
+import { useChanged } from "../../api/keys";
+import { actOnBrief, addBrief, useBriefs, type BriefItem } from "../../api/kit";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 import { BriefEditor } from "./BriefEditor";
 import { PlanTabs } from "./PlanTabs";
-import { takesInWords } from "./useSaveBrief";
 
 /** Briefs: what clips must feel like, kept under names that takes point at. */
 export function BriefsPage() {
   const found = useBriefs();
   const [search] = useSearchParams();
   const navigate = useNavigate();
-  const changed = useKitChanged();
+  const changed = useChanged();
+  const follow = () => changed("verdicts");
   const { fail, say } = useNotices();
   useEffect(() => {
     document.title = "Briefs · Ridgewind";
@@ -32,10 +33,13 @@ export function BriefsPage() {
   const copy = () => {
     if (!chosen) return;
     addBrief({ name: `${chosen.name}, copy`.slice(0, 120), brief: chosen.brief })
-      .then((made) => (changed(), open(made.id), say({ text: `“${made.name}” is kept.` })))
+      .then((made) => (follow(), open(made.id), say({ text: `“${made.name}” is kept.` })))
       .catch(fail);
   };
-  useKeys({ ArrowDown: () => move(1), ArrowUp: () => move(-1), n: copy });
+  useKeys({
+    "Choose a brief": { ArrowUp: () => move(-1), ArrowDown: () => move(1) },
+    "New from this one": { n: copy },
+  });
   if (found.error) return <FaultView error={found.error} />;
   if (!chosen) return <p className="p-8 text-stone">Reading the briefs…</p>;
   return (
@@ -67,19 +71,7 @@ export function BriefsPage() {
           key={chosen.id}
           item={chosen}
           onCopied={open}
-          onAct={(act) => {
-            const undo = act === "archive" ? "restore" : "archive";
-            actOnBrief(chosen.id, act)
-              .then(() => {
-                changed();
-                if (act === "use") return;
-                say({
-                  text: `“${chosen.name}” is ${act === "archive" ? "archived" : "back"}.`,
-                  undo: () => void actOnBrief(chosen.id, undo).then(changed).catch(fail),
-                });
-              })
-              .catch(fail);
-          }}
+          onUse={() => void actOnBrief(chosen.id, "use").then(follow, fail)}
         />
       </div>
     </>
@@ -102,7 +94,7 @@ function BriefRow({ item, chosen, onOpen }: RowProps) {
       </span>
       <span className="block text-small text-stone">
         {format.FEEL_WORDS[item.brief.feel]}, up to {format.gust(item.target)} ·{" "}
-        {format.rate(item.brief.delivery_fps)} · {takesInWords(item.takes)}
+        {format.rate(item.brief.delivery_fps)} · {format.takes(item.takes)}
         {item.usual && " · for new takes"}
         {item.typical && " · typical"}
         {item.archived && " · archived"}

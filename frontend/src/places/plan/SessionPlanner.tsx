@@ -12,10 +12,10 @@ import {
 } from "../../api/practice";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { useDraft } from "../../ui/useDraft";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 import { Asked } from "./Asked";
 import { PlanStrip } from "./PlanStrip";
 import { PlanTabs } from "./PlanTabs";
@@ -59,7 +59,7 @@ export function SessionPlanner() {
       .finally(() => setBusy(false));
   };
   const again = () => put({ seed: ask.seed + 1 });
-  useKeys({ Enter: keep, r: again });
+  useKeys({ "Keep and practise": { Enter: keep }, "Another order": { r: again } });
   const lock = (index: number, block: Block, on: boolean) =>
     put({
       locked: on

@@ -1,27 +1,24 @@
 import { useCallback } from "react";
 import type { Brief } from "../../api/client";
-import { changeBrief, useKitChanged, type BriefItem } from "../../api/kit";
+import { useChanged } from "../../api/keys";
+import { changeBrief, type BriefItem } from "../../api/kit";
+import * as format from "../../formats";
 import { useNotices } from "../../ui/notices";
-
-/** "3 takes" or "1 take". */
-export function takesInWords(count: number): string {
-  return count === 1 ? "1 take" : `${count} takes`;
-}
 
 /** Change a named brief, say what followed, and offer to undo it. */
 export function useSaveBrief() {
   const { say, fail } = useNotices();
-  const changed = useKitChanged();
+  const changed = useChanged();
   return useCallback(
     async (item: BriefItem, name: string, brief: Brief) => {
       const before = { name: item.name, brief: item.brief };
       const answer = await changeBrief(item.id, { name, brief });
-      changed();
+      changed("verdicts");
       const judged = answer.judged + answer.left;
       say({
         text: `“${answer.item.name}” is changed.`,
-        hint: judged > 0 ? `${takesInWords(judged)} judged again, none measured again.` : undefined,
-        undo: () => void changeBrief(item.id, before).then(changed).catch(fail),
+        hint: judged > 0 ? `${format.takes(judged)} judged again, none measured again.` : undefined,
+        undo: () => void changeBrief(item.id, before).then(() => changed("verdicts"), fail),
       });
     },
     [say, fail, changed],

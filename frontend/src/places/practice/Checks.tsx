@@ -1,8 +1,9 @@
 import { Check, Volume2 } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { Drill, SessionDetail } from "../../api/practice";
 import { Button } from "../../ui/Button";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
+import { useKeys } from "../../keys/useKeys";
 import { speak } from "./sound";
 
 type Props = { drill: Drill; checks: SessionDetail["checks"][string] };
@@ -10,13 +11,8 @@ type Props = { drill: Drill; checks: SessionDetail["checks"][string] };
 /** The check before rolling: short, spoken on request, ticked one by one by a key. */
 export function Checks({ drill, checks }: Props) {
   const [ticked, setTicked] = useState(0);
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "k") setTicked((now) => Math.min(checks.length, now + 1));
-    };
-    window.addEventListener("keydown", listen);
-    return () => window.removeEventListener("keydown", listen);
-  }, [checks.length]);
+  const tick = () => setTicked((now) => Math.min(checks.length, now + 1));
+  useKeys({ "Tick the next check": { k: tick } });
   return (
     <div className="mx-auto w-full max-w-[760px] space-y-2 text-left">
       <div className="flex items-center gap-3">
@@ -25,7 +21,7 @@ export function Checks({ drill, checks }: Props) {
           <Button onClick={() => speak(checks.map((check) => check.words).join(" "), 1)}>
             <Volume2 size={15} aria-hidden /> Say it
           </Button>
-          <Button onClick={() => setTicked((now) => Math.min(checks.length, now + 1))}>
+          <Button onClick={tick}>
             Tick <Key>K</Key>
           </Button>
         </span>

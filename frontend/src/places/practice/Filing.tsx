@@ -2,8 +2,8 @@ import { Link } from "react-router";
 import { useProposals, useSessionChange, type Match, type SessionDetail } from "../../api/practice";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
-import { Key } from "../../ui/Key";
-import { useKeys } from "../../ui/useKeys";
+import { Key } from "../../keys/Key";
+import { useKeys } from "../../keys/useKeys";
 import { FilingDrawing } from "./FilingDrawing";
 import { clockWords } from "./steps";
 
@@ -27,7 +27,7 @@ export function Filing({ detail }: { detail: SessionDetail }) {
       change.mutate({ act: "note", position: from, note: { take_id: null } });
     }
   };
-  useKeys({ f: () => sure.forEach(file) });
+  useKeys({ "File what is sure": { f: () => sure.forEach(file) } });
   if (!proposals) return null;
   const filed = session.takes.some((take) => take.take_id !== null);
   if (proposals.films.length === 0 && !filed) {

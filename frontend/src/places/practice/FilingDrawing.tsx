@@ -1,4 +1,5 @@
-import { useRef, useState, type PointerEvent } from "react";
+import { useRef, useState } from "react";
+import { useDrag } from "../../ui/useDrag";
 import type { Proposals, SessionDetail } from "../../api/practice";
 import { useWidth } from "../../ui/useWidth";
 import { dropOf, layOut, type Film } from "./filingLayout";
@@ -23,39 +24,43 @@ type Drag = { film: Film; x: number; y: number };
  */
 export function FilingDrawing({ proposals, detail, onFile }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
-  const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const { takes, films } = layOut(proposals, detail.session.takes, width);
-  const at = (event: PointerEvent) => {
-    const corner = svg.current?.getBoundingClientRect();
-    return { x: event.clientX - (corner?.left ?? 0), y: event.clientY - (corner?.top ?? 0) };
-  };
   const drop = drag && dropOf(drag, takes, (TAKES_Y + FILMS_Y) / 2);
+  /** The film that the pointer has gone down on; a drag of the drawing begins with it. */
+  const pressed = useRef<Film | null>(null);
   const handle = (film: Film) => ({
-    onPointerDown: (event: PointerEvent) => {
-      event.preventDefault();
-      svg.current?.setPointerCapture(event.pointerId);
-      setDrag({ film, ...at(event) });
-    },
+    onPointerDown: () => (pressed.current = film),
     className: "cursor-grab touch-none",
   });
-  const end = () => {
-    if (drag && drop !== undefined && drop !== drag.film.filed) onFile(drag.film.id, drop ?? null);
-    setDrag(null);
-  };
+  const dragging = useDrag<Film>({
+    onStart: (at, event) => {
+      const film = pressed.current;
+      pressed.current = null;
+      if (!film) return null;
+      event.preventDefault();
+      setDrag({ film, ...at });
+      return film;
+    },
+    onMove: (at, film) => setDrag({ film, ...at }),
+    onEnd: () => {
+      if (drag && drop !== undefined && drop !== drag.film.filed) {
+        onFile(drag.film.id, drop ?? null);
+      }
+      setDrag(null);
+    },
+    onCancel: () => setDrag(null),
+  });
   return (
     <div ref={box}>
       <p className="text-small text-stone">{drag ? saidOf(drag, drop) : LEGEND}</p>
       {width > 0 && (
         <svg
-          ref={svg}
           width={width}
           height={HEIGHT}
           role="img"
           aria-label={`${proposals.matches.length} of ${films.length} films joined to planned takes`}
-          onPointerMove={(event) => drag && setDrag({ ...drag, ...at(event) })}
-          onPointerUp={end}
-          onPointerCancel={() => setDrag(null)}
+          {...dragging}
         >
           {proposals.matches.map((one) => {
             const film = films.find((two) => two.id === one.film_id);

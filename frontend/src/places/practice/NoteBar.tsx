@@ -1,5 +1,5 @@
 import type { SessionTake, TakeNote } from "../../api/practice";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 
 type Props = { take: SessionTake; onNote: (note: TakeNote) => void };
 

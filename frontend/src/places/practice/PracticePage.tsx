@@ -4,8 +4,8 @@ import { useSessions, type SessionItem } from "../../api/practice";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
-import { useKeys } from "../../ui/useKeys";
+import { Key } from "../../keys/Key";
+import { useKeys } from "../../keys/useKeys";
 
 /** Sessions: the one to run, and those that were. */
 export function PracticePage() {
@@ -17,8 +17,8 @@ export function PracticePage() {
     document.title = "Practice · Ridgewind";
   }, []);
   useKeys({
-    n: () => void navigate("/plan"),
-    Enter: () => next && void navigate(`/practice/${next.id}`),
+    "Plan a session": { n: () => void navigate("/plan") },
+    "Open the next one": { Enter: () => next && void navigate(`/practice/${next.id}`) },
   });
   if (found.error) return <FaultView error={found.error} />;
   return (

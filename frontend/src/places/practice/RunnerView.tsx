@@ -1,8 +1,9 @@
 import { Pause, Play, Repeat, SkipForward, Square, Volume2, VolumeX } from "lucide-react";
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import type { Drill, SessionDetail, SessionTake, TakeNote } from "../../api/practice";
 import { useSessionChange, useSessionUnsent } from "../../api/practice";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
+import { useKeys } from "../../keys/useKeys";
 import { Checks } from "./Checks";
 import { NoteBar } from "./NoteBar";
 import { clockWords, secondsLeft, type Step } from "./steps";
@@ -25,19 +26,23 @@ export function RunnerView({ detail, onStop }: Props) {
     noted && change.mutate({ act: "note", position: noted.position, note: part });
   const toggle = () => (runner.running ? runner.pause() : runner.go());
   const mute = () => setVolume((now) => (now === 0 ? LOUD : 0));
-  useRunnerKeys({
-    " ": toggle,
-    Enter: toggle,
-    ArrowRight: runner.skip,
-    PageDown: runner.skip,
-    ArrowLeft: runner.repeat,
-    PageUp: runner.repeat,
-    Escape: onStop,
-    m: mute,
-    g: () => note({ felt: "good" }),
-    b: () => note({ felt: "bad" }),
-    ...Object.fromEntries([1, 2, 3, 4, 5].map((n) => [String(n), () => note({ fatigue: n })])),
-  });
+  useKeys(
+    {
+      "Pause, go on": { " ": toggle, Enter: toggle },
+      "Repeat this take": { ArrowLeft: runner.repeat, PageUp: runner.repeat },
+      "Skip this take": { ArrowRight: runner.skip, PageDown: runner.skip },
+      "Felt good, felt bad": {
+        g: () => note({ felt: "good" }),
+        b: () => note({ felt: "bad" }),
+      },
+      "How tired": Object.fromEntries(
+        [1, 2, 3, 4, 5].map((n) => [String(n), () => note({ fatigue: n })]),
+      ),
+      Mute: { m: mute },
+      Stop: { Escape: onStop },
+    },
+    { first: true },
+  );
   return (
     <div
       className="flex min-h-[calc(100vh-54px)] flex-col bg-paper"
@@ -104,28 +109,6 @@ export function RunnerView({ detail, onStop }: Props) {
 function lastFilmed(detail: SessionDetail, step: Step | null): SessionTake | undefined {
   const until = step ? step.position : detail.session.takes.length - 1;
   return detail.session.takes.findLast((take) => take.position <= until && take.state === "filmed");
-}
-
-/** Keys that count before any other of the page, as a remote sends them. */
-function useRunnerKeys(keys: Record<string, () => void>) {
-  const latest = useRef(keys);
-  useEffect(() => {
-    latest.current = keys;
-  });
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (document.querySelector("[role=dialog]")) return;
-      if (event.target instanceof HTMLInputElement && event.key.startsWith("Arrow")) return;
-      const act = latest.current[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-      if (!act) return;
-      event.preventDefault();
-      event.stopImmediatePropagation();
-      act();
-    };
-    window.addEventListener("keydown", listen, { capture: true });
-    return () => window.removeEventListener("keydown", listen, { capture: true });
-  }, []);
 }
 
 type FaceProps = { detail: SessionDetail; step: Step; take: SessionTake; runner: Runner };

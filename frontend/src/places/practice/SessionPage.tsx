@@ -11,9 +11,9 @@ import { useTakes } from "../../api/takes";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../ui/Key";
+import { Key } from "../../keys/Key";
 import { Select } from "../../ui/Select";
-import { useKeys } from "../../ui/useKeys";
+import { useKeys } from "../../keys/useKeys";
 import { Filing } from "./Filing";
 import { RunnerView } from "./RunnerView";
 
@@ -41,7 +41,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
   useEffect(() => {
     document.title = `${session.name} · Ridgewind`;
   }, [session.name]);
-  useKeys(running ? {} : { Enter: start });
+  useKeys(running ? {} : { "Begin or go on": { Enter: start } });
   if (running) {
     return (
       <RunnerView

@@ -1,0 +1,87 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+
+/** Under which key each answer of the server is kept, and which a change makes out of date. */
+export const keys = {
+  status: () => ["status"],
+  takes: (filter: unknown) => ["takes", filter],
+  take: (id: number) => ["take", id],
+  path: (id: number) => ["path", id],
+  spectrum: (id: number) => ["spectrum", id],
+  subject: (id: number) => ["subject", id],
+  log: (id: number) => ["log", id],
+  logPreview: (text: string, mapping: unknown, focal: number) => [
+    "logPreview",
+    text.length,
+    text.slice(0, 400),
+    mapping,
+    focal,
+  ],
+  remedyDetails: (id: number, brief: unknown) => ["remedyDetails", id, brief],
+  windows: (id: number, asked: unknown, brief: unknown) => ["windows", id, asked, brief],
+  renders: (id: number) => ["renders", id],
+  folderCopy: (id: number | null) => ["folderCopy", id],
+  compare: (query: unknown) => ["compare", query],
+  eye: () => ["eye"],
+  blind: (seed: number) => ["blind", seed],
+  weights: () => ["weights"],
+  cleared: () => ["cleared"],
+  kit: () => ["kit"],
+  briefs: () => ["briefs"],
+  bench: (asked: unknown) => ["bench", asked],
+  drills: () => ["drills"],
+  plan: (ask: unknown) => ["plan", ask],
+  sessions: () => ["sessions"],
+  session: (id: number) => ["session", id],
+  proposals: (id: number) => ["proposals", id],
+} satisfies Record<string, (...of: never[]) => readonly unknown[]>;
+
+type Answer = keyof typeof keys;
+
+const VERDICTS: Answer[] = [
+  "takes",
+  "take",
+  "remedyDetails",
+  "windows",
+  "compare",
+  "eye",
+  "drills",
+  "kit",
+  "briefs",
+  "bench",
+];
+
+/** What each kind of change makes out of date. */
+const OUT_OF_DATE = {
+  /** Films came, went, or are being measured. */
+  films: ["takes", "take", "compare", "proposals", "drills", "eye", "cleared"],
+  /** What verdicts depend on: briefs, targets, weights. */
+  verdicts: VERDICTS,
+  /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
+  kit: [...VERDICTS, "path", "spectrum"],
+  /** A take was kept, rejected or is to be filmed again. */
+  choices: ["takes", "compare", "cleared"],
+  /** The shooter's own eye said something. */
+  marks: ["renders", "eye"],
+  renders: ["renders"],
+  /** Originals were put aside, or came back. */
+  originals: ["take"],
+  logs: ["takes", "take", "path", "spectrum", "log"],
+  drills: ["drills", "plan"],
+  sessions: ["sessions", "drills", "proposals", "plan"],
+} satisfies Record<string, Answer[]>;
+
+export type Change = keyof typeof OUT_OF_DATE;
+
+/** Says that something has changed, so that whatever shows it is read again. */
+export function useChanged() {
+  const cache = useQueryClient();
+  return useCallback(
+    (change: Change) => {
+      for (const answer of OUT_OF_DATE[change]) {
+        void cache.invalidateQueries({ queryKey: [answer] });
+      }
+    },
+    [cache],
+  );
+}

@@ -1,0 +1,61 @@
+import { useEffect, useId, useMemo, useRef } from "react";
+import { linesOf, register, type KeyAct, type KeyWords } from "./register";
+
+const TYPING = new Set(["INPUT", "TEXTAREA", "SELECT"]);
+/** Keys that a focused control needs for itself. */
+const OWN_KEYS: Record<string, ReadonlySet<string>> = {
+  BUTTON: new Set([" ", "Enter"]),
+  A: new Set(["Enter"]),
+};
+const OWN_ROLES: Record<string, ReadonlySet<string>> = {
+  slider: new Set(["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "Home", "End"]),
+  radio: new Set(["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", " ", "Enter"]),
+  combobox: new Set(["ArrowUp", "ArrowDown", " ", "Enter"]),
+  option: new Set(["ArrowUp", "ArrowDown", " ", "Enter"]),
+};
+
+type Options = {
+  /** They count on every page, and stand last in the list of keys. */
+  everywhere?: boolean;
+  /** They count before any other, and for a focused button too, as a remote sends them. */
+  first?: boolean;
+};
+
+/** Keys of a page, each with what it does; the list of keys shows just these. */
+export function useKeys(words: KeyWords, { everywhere = false, first = false }: Options = {}) {
+  const id = useId();
+  const latest = useRef<Record<string, KeyAct>>({});
+  useEffect(() => {
+    latest.current = Object.assign({}, ...Object.values(words)) as Record<string, KeyAct>;
+  });
+  const shown = JSON.stringify(linesOf(words));
+  const lines = useMemo(() => JSON.parse(shown) as ReturnType<typeof linesOf>, [shown]);
+  useEffect(() => register(id, { lines, everywhere }), [id, lines, everywhere]);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      if (document.querySelector("[role=dialog]")) return;
+      if (first ? belongsToSlider(event) : belongsToControl(event)) return;
+      const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const act = latest.current[event.shiftKey && name.length > 1 ? `Shift+${name}` : name];
+      if (!act) return;
+      event.preventDefault();
+      if (first) event.stopImmediatePropagation();
+      act(event);
+    };
+    window.addEventListener("keydown", listen, { capture: first });
+    return () => window.removeEventListener("keydown", listen, { capture: first });
+  }, [first]);
+}
+
+function belongsToSlider(event: KeyboardEvent): boolean {
+  return event.target instanceof HTMLInputElement && event.key.startsWith("Arrow");
+}
+
+function belongsToControl(event: KeyboardEvent): boolean {
+  const target = event.target;
+  if (!(target instanceof HTMLElement)) return false;
+  if (TYPING.has(target.tagName) && event.key !== "Escape") return true;
+  const role = target.getAttribute("role") ?? "";
+  return Boolean(OWN_KEYS[target.tagName]?.has(event.key) || OWN_ROLES[role]?.has(event.key));
+}

@@ -1,0 +1,135 @@
+import { slateOf, type Step } from "./steps";
+
+/** The runner as a pure machine: what happens at each event, and what is to be done because of it.
+ * Times are seconds of the audio clock. */
+
+/** The next step's sounds are handed over so long before it begins: hidden tabs tick slowly. */
+const AHEAD_S = 2.5;
+/** From a key to the first sound: enough for the audio clock to be met. */
+const GO_S = 0.1;
+const JUMP_S = 0.05;
+
+export type RunnerState = {
+  /** Of the step; past the last one where the session is done, -1 where nothing is to be done. */
+  at: number;
+  running: boolean;
+  startedAt: number;
+  /** Seconds of the step that have passed. */
+  elapsed: number;
+  /** The last step whose sounds were handed over. */
+  handed: number;
+};
+
+export type RunnerEvent =
+  { type: "go" | "skip" | "repeat" | "tick"; now: number } | { type: "pause" };
+
+export type RunnerEffect =
+  | { type: "sounds"; step: number; from: number }
+  | { type: "say"; step: number }
+  | { type: "silence" }
+  | { type: "note"; position: number; state: "filmed" | "skipped" | "planned" }
+  | { type: "end" };
+
+/** speed: of the clock against life. */
+export type RunnerPlan = { steps: readonly Step[]; speed: number };
+type Turn = { state: RunnerState; effects: RunnerEffect[] };
+
+export const runnerAt = (at: number): RunnerState => ({
+  at,
+  running: false,
+  startedAt: 0,
+  elapsed: 0,
+  handed: -1,
+});
+
+/** What comes of an event. */
+export function turn(state: RunnerState, event: RunnerEvent, plan: RunnerPlan): Turn {
+  const step = plan.steps[state.at];
+  if (event.type === "pause") return silenced({ ...state, running: false });
+  if (!step) return { state, effects: [] };
+  if (event.type === "go") return go(state, step, event.now, plan);
+  if (event.type === "tick") return state.running ? tick(state, step, event.now, plan) : { state, effects: [] }; // prettier-ignore
+  if (event.type === "repeat") {
+    return withFirst(
+      [{ type: "note", position: step.position, state: "planned" }],
+      jump(state, slateOf(plan.steps, step.position), event.now, plan),
+    );
+  }
+  return skip(state, step, event.now, plan);
+}
+
+function go(state: RunnerState, step: Step, now: number, { steps, speed }: RunnerPlan): Turn {
+  const quiet = silenced(state);
+  // A take that was broken off is spoilt: it begins again at its slate.
+  const broken = step.kind === "roll" || step.kind === "count";
+  const from = broken ? slateOf(steps, step.position) : state.at;
+  const back = broken ? 0 : state.elapsed / speed;
+  return after(quiet, begin({ ...quiet.state, running: true }, from, now + GO_S - back, steps));
+}
+
+function tick(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
+  const { steps, speed } = plan;
+  const elapsed = (now - state.startedAt) * speed;
+  const left = step.seconds - elapsed;
+  const next = state.startedAt + step.seconds / speed;
+  if (left > 0) {
+    const soon = left / speed < AHEAD_S;
+    return soon ? hand({ ...state, elapsed }, state.at + 1, next, steps) : { state: { ...state, elapsed }, effects: [] }; // prettier-ignore
+  }
+  const filmed: RunnerEffect[] =
+    step.kind === "roll" ? [{ type: "note", position: step.position, state: "filmed" }] : [];
+  return withFirst(filmed, begin(state, state.at + 1, next, steps));
+}
+
+function skip(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
+  if (step.kind === "warm-up" || step.kind === "set-up" || step.kind === "rest") {
+    return jump(state, state.at + 1, now, plan);
+  }
+  const next = plan.steps.findIndex(
+    (one, index) => index > state.at && one.position > step.position,
+  );
+  return withFirst(
+    [{ type: "note", position: step.position, state: "skipped" }],
+    jump(state, next < 0 ? plan.steps.length : next, now, plan),
+  );
+}
+
+function jump(state: RunnerState, index: number, now: number, { steps }: RunnerPlan): Turn {
+  const quiet = silenced(state);
+  if (state.running || index >= steps.length) {
+    return after(quiet, begin(quiet.state, index, now + JUMP_S, steps));
+  }
+  return after(quiet, { state: { ...quiet.state, at: index, elapsed: 0 }, effects: [] });
+}
+
+/** A step begins; past the last one the session has ended. */
+function begin(state: RunnerState, index: number, from: number, steps: readonly Step[]): Turn {
+  const begun = { ...state, at: index, startedAt: from, elapsed: 0 };
+  if (index >= steps.length) {
+    return { state: { ...begun, running: false }, effects: [{ type: "end" }] };
+  }
+  const handed = hand(begun, index, from, steps);
+  return after(handed, { state: handed.state, effects: [{ type: "say", step: index }] });
+}
+
+/** Hand a step's sounds over, once. */
+function hand(state: RunnerState, index: number, from: number, steps: readonly Step[]): Turn {
+  if (index >= steps.length || state.handed >= index) return { state, effects: [] };
+  return {
+    state: { ...state, handed: index },
+    effects: [{ type: "sounds", step: index, from }],
+  };
+}
+
+const silenced = (state: RunnerState): Turn => ({
+  state: { ...state, handed: -1 },
+  effects: [{ type: "silence" }],
+});
+const after = (first: Turn, second: Turn): Turn => ({
+  state: second.state,
+  effects: [...first.effects, ...second.effects],
+});
+const withFirst = (effects: RunnerEffect[], then: Turn): Turn => ({
+  state: then.state,
+  effects: [...effects, ...then.effects],
+});

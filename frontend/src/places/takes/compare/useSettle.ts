@@ -1,0 +1,25 @@
+import { useChoose, type Choice } from "../../../api/decisions";
+import type { TakeLine } from "../../../api/client";
+import { useNotices } from "../../../ui/notices";
+import { CHOICE_WORDS } from "./words";
+
+/** Settle a take, with its undo. */
+export function useSettle() {
+  const put = useChoose();
+  const { say, fail } = useNotices();
+  return (take: Pick<TakeLine, "id" | "name" | "choice">, choice: Choice | null) => {
+    const { id, name, choice: was } = take;
+    put.mutate(
+      { id, choice },
+      {
+        onError: fail,
+        onSuccess: () =>
+          say({
+            text:
+              choice === null ? `“${name}” is open again.` : `${CHOICE_WORDS[choice]}: “${name}”.`,
+            undo: () => put.mutate({ id, choice: was }, { onError: fail }),
+          }),
+      },
+    );
+  };
+}

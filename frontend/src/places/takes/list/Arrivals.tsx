@@ -1,0 +1,51 @@
+import { X } from "lucide-react";
+import * as format from "../../../formats";
+import { Progress } from "../../../ui/Progress";
+import { useImports, type Arrival } from "./imports";
+
+/** Files that are being brought in, or could not be. */
+export function Arrivals() {
+  const { arrivals, drop } = useImports();
+  if (arrivals.length === 0) return null;
+  return (
+    <section aria-label="Arriving" className="border-b border-line bg-paper">
+      <ul>
+        {arrivals.map((one) => (
+          <li
+            key={one.key}
+            className="flex items-center gap-4 border-t border-line px-4 py-2 sm:px-8"
+          >
+            <span className="min-w-0 flex-1 truncate font-medium">{one.file.name}</span>
+            <ArrivalState one={one} />
+            <button
+              type="button"
+              onClick={() => drop(one.key)}
+              aria-label={`${one.state === "failed" ? "Dismiss" : "Cancel"} ${one.file.name}`}
+              className="text-stone hover:text-ink"
+            >
+              <X size={16} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ArrivalState({ one }: { one: Arrival }) {
+  if (one.state === "failed") {
+    return (
+      <span role="alert" className="text-note text-ember">
+        {one.error?.message} {one.error?.hint}
+      </span>
+    );
+  }
+  return (
+    <span className="w-48">
+      <Progress
+        value={one.state === "waiting" ? 0 : one.progress}
+        label={`Bringing in ${one.file.name}, ${format.fileSize(one.file.size)}`}
+      />
+    </span>
+  );
+}

@@ -1,0 +1,55 @@
+import { useWindowVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import type { TakeLine } from "../../../api/client";
+import { TakeRow } from "./TakeRow";
+
+const ROW_PX = 76;
+
+type Props = {
+  takes: TakeLine[];
+  total: number;
+  chosen: number;
+  onDelete: (take: TakeLine) => void;
+  onNearEnd: () => void;
+};
+
+/** The list, however long: only rows in sight are drawn. */
+export function TakeList({ takes, total, chosen, onDelete, onNearEnd }: Props) {
+  const list = useRef<HTMLUListElement>(null);
+  const [top, setTop] = useState(0);
+  useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [total]);
+  const rows = useWindowVirtualizer({
+    count: takes.length,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+    scrollMargin: top,
+  });
+  const items = rows.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (last >= takes.length - 20 && takes.length < total) onNearEnd();
+  }, [last, takes.length, total, onNearEnd]);
+  useEffect(() => {
+    if (chosen >= 0) rows.scrollToIndex(chosen, { align: "auto" });
+    // Only a new choice scrolls; the virtualizer itself changes on every scroll.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen]);
+  return (
+    <ul ref={list} className="relative" style={{ height: rows.getTotalSize() }}>
+      {items.map((item) => {
+        const take = takes[item.index];
+        return take ? (
+          <li
+            key={take.id}
+            aria-setsize={total}
+            aria-posinset={item.index + 1}
+            className="absolute inset-x-0"
+            style={{ transform: `translateY(${item.start - top}px)` }}
+          >
+            <TakeRow take={take} chosen={item.index === chosen} onDelete={onDelete} />
+          </li>
+        ) : null;
+      })}
+    </ul>
+  );
+}

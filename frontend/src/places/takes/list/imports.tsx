@@ -1,0 +1,138 @@
+import {
+  createContext,
+  lazy,
+  Suspense,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
+import { explained, ExplainedError, UNREACHABLE, type ImportAnswer } from "../../../api/client";
+import { useChanged } from "../../../api/keys";
+import { useNotices } from "../../../ui/notices";
+import type { LogFile } from "../log/LogDialog";
+
+const AT_ONCE = 2;
+
+export type Arrival = {
+  key: number;
+  file: File;
+  state: "waiting" | "sending" | "failed";
+  progress: number;
+  error: ExplainedError | null;
+};
+
+type Imports = {
+  arrivals: Arrival[];
+  add: (files: Iterable<File>) => void;
+  drop: (key: number) => void;
+};
+
+const Context = createContext<Imports | null>(null);
+
+/** Send one file; resolves with the server's answer. Progress is 0 to 1. */
+function send(
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<ImportAnswer> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", `/api/takes?name=${encodeURIComponent(file.name.slice(-300))}`);
+    request.responseType = "json";
+    request.upload.onprogress = (event) =>
+      event.lengthComputable && onProgress(event.loaded / event.total);
+    request.onload = () =>
+      request.status === 201
+        ? resolve(request.response as ImportAnswer)
+        : reject(explained(request.response));
+    request.onerror = () => reject(new ExplainedError(UNREACHABLE));
+    signal.addEventListener("abort", () => request.abort());
+    request.send(file);
+  });
+}
+
+/** A file of this name is a table: a motion log. */
+const LOG_NAME = /\.(csv|tsv|txt)$/i;
+
+const LogDialog = lazy(() =>
+  import("../log/LogDialog").then((room) => ({ default: room.LogDialog })),
+);
+
+/** Files on their way into the library, a few at a time, each with progress and cancel. */
+export function ImportProvider({ children }: { children: ReactNode }) {
+  const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const [log, setLog] = useState<LogFile | null>(null);
+  const aborts = useRef(new Map<number, AbortController>());
+  const next = useRef(1);
+  const changed = useChanged();
+  const { say } = useNotices();
+
+  const change = useCallback(
+    (key: number, part: Partial<Arrival>) =>
+      setArrivals((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one))),
+    [],
+  );
+  const drop = useCallback((key: number) => {
+    aborts.current.get(key)?.abort();
+    aborts.current.delete(key);
+    setArrivals((all) => all.filter((one) => one.key !== key));
+  }, []);
+  const add = useCallback((files: Iterable<File>) => {
+    const all = Array.from(files);
+    const table = all.find((file) => LOG_NAME.test(file.name));
+    void table?.text().then((text) => setLog({ name: table.name, text }));
+    const films = all.filter((file) => !LOG_NAME.test(file.name));
+    const fresh = films.map((file) => ({
+      key: next.current++,
+      file,
+      state: "waiting" as const,
+      progress: 0,
+      error: null,
+    }));
+    setArrivals((all) => [...all, ...fresh]);
+  }, []);
+
+  useEffect(() => {
+    const sending = arrivals.filter((one) => one.state === "sending").length;
+    const waiting = arrivals.filter((one) => one.state === "waiting");
+    for (const one of waiting.slice(0, AT_ONCE - sending)) {
+      if (aborts.current.has(one.key)) continue;
+      const abort = new AbortController();
+      aborts.current.set(one.key, abort);
+      change(one.key, { state: "sending" });
+      send(one.file, (progress) => change(one.key, { progress }), abort.signal)
+        .then((answer) => {
+          drop(one.key);
+          changed("films");
+          if (answer.duplicate) {
+            say({
+              text: `“${one.file.name}” is here already.`,
+              hint: `It is the take “${answer.take.name}”.`,
+            });
+          }
+        })
+        .catch((error: unknown) => {
+          const known = error instanceof ExplainedError ? error : new ExplainedError(UNREACHABLE);
+          change(one.key, { state: "failed", error: known });
+        });
+    }
+  }, [arrivals, changed, change, drop, say]);
+
+  const value = useMemo(() => ({ arrivals, add, drop }), [arrivals, add, drop]);
+  return (
+    <Context value={value}>
+      {children}
+      <Suspense>{log && <LogDialog file={log} onClose={() => setLog(null)} />}</Suspense>
+    </Context>
+  );
+}
+
+export function useImports(): Imports {
+  const imports = useContext(Context);
+  if (!imports) throw new Error("useImports needs an ImportProvider");
+  return imports;
+}

@@ -1,0 +1,55 @@
+import type { ClipFacts, Judgement } from "../../../api/client";
+import * as format from "../../../formats";
+
+const REPEATED_SHARE = 0.02;
+const OUTLIER_SHARE = 0.3;
+
+/** What a reader of the figures must know: cuts, parts not measured, a file that ends early. */
+export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Judgement }) {
+  const notes: string[] = [];
+  if (clip.claimed_s !== null) {
+    notes.push(
+      `The file ends early: ${format.seconds(clip.duration_s)} of ${format.seconds(clip.claimed_s)} could be read. Copy it from the card again to have the rest.`,
+    );
+  }
+  if (judgement.shots.length > 1) {
+    const parts = judgement.shots.map(
+      (shot) =>
+        `${shot.start_s.toFixed(1)}–${shot.end_s.toFixed(1)} s ${shot.reason ?? `gust ${format.gust(shot.gust)}`}`,
+    );
+    notes.push(`${judgement.shots.length} shots, measured apart: ${parts.join("; ")}.`);
+  }
+  if (clip.interlaced) {
+    notes.push("Interlaced: its lines belong to two moments; one of the two is measured.");
+  }
+  if (clip.starved) {
+    notes.push(
+      "Compressed so much that fine shake may be lost in the file. Measure the camera’s own file.",
+    );
+  }
+  if (clip.repeated > REPEATED_SHARE) {
+    notes.push(
+      `${format.share(clip.repeated)} of its frames only repeat the one before; the path is drawn between them.`,
+    );
+  }
+  if (clip.outlier_share > OUTLIER_SHARE) {
+    notes.push(
+      `No single motion explains the picture: ${format.share(clip.outlier_share)} of it moves otherwise. The figures follow what fills the background.`,
+    );
+  }
+  if (judgement.trusted_share < 0.95) {
+    notes.push(
+      `${format.share(1 - judgement.trusted_share)} of its frames could not be trusted and are left out.`,
+    );
+  }
+  if (notes.length === 0) return null;
+  return (
+    <ul className="space-y-0.5 px-4 pb-3 text-note sm:px-8">
+      {notes.map((note) => (
+        <li key={note} className="border-l-2 border-lamp pl-3">
+          {note}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,180 @@
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import type { RemedyLine, TakeDetail } from "../../../api/client";
+import { useMark, useRemedyDetails } from "../../../api/decisions";
+import { useChangeBrief, useChangeTake, usePath, useTake } from "../../../api/takes";
+import { FaultView } from "../../../ui/FaultView";
+import { useNotices } from "../../../ui/notices";
+import { PreviewPanel } from "../preview/PreviewPanel";
+import { useDelete } from "../list/useDelete";
+import { Button } from "../../../ui/Button";
+import { Key } from "../../../keys/Key";
+import { Bands } from "./Bands";
+import { Causes } from "./Causes";
+import { LogNotes } from "./LogNotes";
+import { MoveNotes } from "./MoveNotes";
+import { NoPicture } from "./NoPicture";
+import { Spectrum } from "./Spectrum";
+import { BriefStrip } from "./BriefStrip";
+import { GustFigure } from "./GustFigure";
+import { NotMeasured } from "./NotMeasured";
+import { PartNote } from "./PartNote";
+import { Player } from "./Player";
+import { Playhead, PlayheadContext } from "./playhead";
+import { NextTime, Remedies } from "./Remedies";
+import { RidgeTrace } from "./RidgeTrace";
+import { SetupStrip } from "./SetupStrip";
+import { ShotNotes } from "./ShotNotes";
+import { TakeHead } from "./TakeHead";
+import { useTakeKeys } from "./useTakeKeys";
+
+/** One take: picture, ridge, decision, bands and the brief, all in step. */
+export function TakePage() {
+  const id = Number(useParams()["id"]);
+  const found = useTake(id);
+  if (found.error) return <FaultView error={found.error} />;
+  if (!found.data) return <p className="p-8 text-stone">Reading the take…</p>;
+  return <LoadedTake key={found.data.take.id} detail={found.data} />;
+}
+
+function LoadedTake({ detail }: { detail: TakeDetail }) {
+  const { take, brief, clip, judgement } = detail;
+  const [playhead] = useState(() => new Playhead());
+  const [previewHead] = useState(() => new Playhead());
+  const [finer, setFiner] = useState(false);
+  const [seen, setSeen] = useState<RemedyLine["remedy"] | null>(null);
+  const from = detail.part?.from_s;
+  useEffect(() => {
+    if (from !== undefined) playhead.seek(from);
+  }, [playhead, from]);
+  const path = usePath(take.id, judgement !== null);
+  const changeBrief = useChangeBrief(take.id);
+  const changeTake = useChangeTake(take.id);
+  const fault = changeBrief.error ?? changeTake.error;
+  const details = useRemedyDetails(take.id, brief, judgement !== null);
+  const mark = useMark();
+  const { say, fail } = useNotices();
+  const navigate = useNavigate();
+  const remove = useDelete();
+  useEffect(() => {
+    document.title = `${take.name} · Ridgewind`;
+  }, [take.name]);
+
+  const play = (remedy: RemedyLine) => {
+    if (remedy.start_s === null || remedy.end_s === null) return;
+    if (remedy.corner_hz !== null) return setSeen(remedy.remedy);
+    playhead.setLoop({ from: remedy.start_s, to: remedy.end_s }, remedy.rate);
+  };
+  const shown = clip?.from_log
+    ? undefined
+    : judgement?.remedies.find((remedy) => remedy.remedy === seen);
+  const marking = (smooth: boolean) => {
+    const was = detail.marked;
+    const put = (value: boolean | null) =>
+      mark.mutate({ id: take.id, smooth: value }, { onError: fail });
+    put(was === smooth ? null : smooth);
+    say({
+      text:
+        was === smooth
+          ? "Mark taken back."
+          : smooth
+            ? "Marked smooth enough."
+            : "Marked not smooth.",
+      undo: () => put(was),
+    });
+  };
+  const leave = () => (remove(take), void navigate("/takes"));
+  useTakeKeys({
+    detail,
+    playhead,
+    previewing: shown !== undefined,
+    onPlay: play,
+    onPreview: setSeen,
+    onMark: marking,
+    onFiner: () => setFiner((now) => !now),
+    onDelete: leave,
+  });
+  return (
+    <PlayheadContext value={playhead}>
+      <div className="flex flex-col">
+        <TakeHead detail={detail} onDelete={leave} />
+        {clip && judgement ? (
+          <>
+            <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">
+              <BriefStrip
+                detail={detail}
+                target={judgement.target}
+                onChange={(next) => changeBrief.mutate(next)}
+                onPoint={(next) => changeTake.mutate(next)}
+              />
+              <SetupStrip detail={detail} onPoint={(next) => changeTake.mutate(next)} />
+            </div>
+            {fault && <FaultView error={fault} />}
+            <div className="grid grid-cols-1 gap-x-7 gap-y-5 px-4 pb-4 sm:px-8 md:grid-cols-[minmax(0,1fr)_214px] xl:grid-cols-[480px_190px_minmax(0,1fr)] xl:grid-rows-[auto_1fr]">
+              {clip.from_log ? (
+                <NoPicture path={path.data} seconds={clip.duration_s} />
+              ) : (
+                <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
+              )}
+              <GustFigure judgement={judgement} brief={brief} />
+              <div className="md:col-span-2 xl:col-span-1 xl:row-span-2">
+                <Remedies
+                  judgement={judgement}
+                  details={details.data}
+                  shown={shown?.remedy ?? null}
+                  marked={detail.marked}
+                  pictured={!clip.from_log}
+                  onPlay={play}
+                  onPreview={(remedy) => setSeen((now) => (now === remedy ? null : remedy))}
+                  onMark={marking}
+                />
+              </div>
+              <div className="md:col-span-2">
+                <NextTime details={details.data} />
+              </div>
+            </div>
+            {shown && (
+              <PlayheadContext value={previewHead}>
+                <PreviewPanel
+                  key={shown.remedy}
+                  detail={detail}
+                  remedy={shown}
+                  onClose={() => setSeen(null)}
+                />
+              </PlayheadContext>
+            )}
+            <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
+            <ShotNotes clip={clip} judgement={judgement} />
+            <RidgeTrace judgement={judgement} />
+            <Causes judgement={judgement} />
+            <MoveNotes id={take.id} judgement={judgement} />
+            <div className="border-t border-line px-4 py-2.5 sm:px-8">
+              <Button
+                look="bare"
+                className="-ml-[11px]"
+                aria-expanded={finer}
+                onClick={() => setFiner(!finer)}
+              >
+                {finer ? "Hide bands and spectrum" : "Bands and spectrum"} <Key>S</Key>
+              </Button>
+            </div>
+            {finer && (
+              <>
+                <Bands bands={judgement.bands} />
+                <Spectrum id={take.id} />
+                <LogNotes detail={detail} />
+              </>
+            )}
+          </>
+        ) : (
+          <NotMeasured take={take} focal={detail.focal_eq_mm} />
+        )}
+        <p className="px-4 pb-6 sm:px-8">
+          <Link to="/takes" className="text-note text-stone underline hover:text-ink">
+            All takes
+          </Link>
+        </p>
+      </div>
+    </PlayheadContext>
+  );
+}

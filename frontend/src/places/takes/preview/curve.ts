@@ -1,0 +1,44 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import type { Strength } from "../../../api/decisions";
+
+export const CURVE = { width: 420, height: 168, left: 34, right: 14, top: 12, bottom: 30 };
+export const LIGHT_PCT = 4;
+export const MEDIUM_PCT = 10;
+const LEAST_CROP_PCT = 6;
+const LEAST_GUST = 5;
+const ROOM = 1.08;
+
+/** Scales of the curve of crop against gust left, with target and budget always inside. */
+export function curveScales(strengths: Strength[], target: number, budget: number) {
+  const most = Math.max(...strengths.map((one) => one.crop_pct), 0);
+  const crop = Math.max(LEAST_CROP_PCT, most * ROOM, Math.min(budget * ROOM, most * 2));
+  const high = Math.max(LEAST_GUST, target + 1, ...strengths.map((one) => one.gust));
+  return {
+    x: scaleLinear([0, crop], [CURVE.left, CURVE.width - CURVE.right]),
+    y: scaleLinear([0, Math.min(10, high)], [CURVE.height - CURVE.bottom, CURVE.top]),
+  };
+}
+
+/** The curve as a path. */
+export function curvePath(strengths: Strength[], scales: ReturnType<typeof curveScales>): string {
+  const shape = line<Strength>()
+    .x((one) => scales.x(one.crop_pct))
+    .y((one) => scales.y(one.gust));
+  return shape(strengths) ?? "";
+}
+
+/** Which strength a step away is, never beyond the ends. */
+export function stepped(strengths: Strength[], corner: number | null, by: number): number | null {
+  const at = strengths.findIndex((one) => one.corner_hz === corner);
+  const next = strengths[Math.max(0, Math.min(strengths.length - 1, (at < 0 ? 0 : at) + by))];
+  return next?.corner_hz ?? null;
+}
+
+/** In words how far a preview's own figure is from what was predicted. */
+export function agreement(off: number): { agrees: boolean; words: string } {
+  const by = Math.abs(off).toFixed(1);
+  if (Math.abs(off) <= 0.4) return { agrees: true, words: `within ${by} of the prediction` };
+  const way = off > 0 ? "more" : "less";
+  return { agrees: false, words: `${by} ${way} than predicted: go by what you see here` };
+}

@@ -1,0 +1,30 @@
+import { useCallback, useState } from "react";
+import { ExplainedError } from "../api/client";
+import { useNotices } from "./notices";
+
+/** Keeps what was changed. A fault of one field stands at that field, any other in a notice. */
+export function useSave() {
+  const [fault, setFault] = useState<ExplainedError | null>(null);
+  const [saving, setSaving] = useState(false);
+  const { fail } = useNotices();
+  const save = useCallback(
+    async <T>(send: () => Promise<T>, onSaved: (kept: T) => void) => {
+      setSaving(true);
+      try {
+        const kept = await send();
+        setFault(null);
+        onSaved(kept);
+      } catch (error) {
+        if (error instanceof ExplainedError && error.field) setFault(error);
+        else fail(error);
+      } finally {
+        setSaving(false);
+      }
+    },
+    [fail],
+  );
+  /** What is wrong with a field; its last name is enough. */
+  const problem = (field: string) =>
+    fault?.field === field || fault?.field?.endsWith(`.${field}`) ? fault.message : undefined;
+  return { save, saving, problem, forget: useCallback(() => setFault(null), []) };
+}
