@@ -27,7 +27,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
   };
   return (
     <header className="relative flex flex-wrap items-center border-b border-line bg-paper px-4 pt-2 sm:h-[54px] sm:flex-nowrap sm:px-8 sm:pt-0 print:hidden">
-      <span className="mr-3 text-[17px] font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
+      <span className="mr-3 text-heading font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
         Ridgewind
       </span>
       <nav
@@ -44,7 +44,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
             >
               <Key>{place.key}</Key> {place.words}
               {count > 0 && (
-                <b className="rounded absolute top-0.5 -right-3.5 ml-1 bg-lamp px-1 text-[11.5px] font-semibold text-lamp-ink sm:static sm:px-1.5">
+                <b className="rounded absolute top-0.5 -right-3.5 ml-1 bg-lamp px-1 text-fine font-semibold text-lamp-ink sm:static sm:px-1.5">
                   {count}
                   <span className="sr-only sm:not-sr-only"> {words}</span>
                 </b>

@@ -1,39 +1,43 @@
-/** One formatter per quantity: its label, unit and precision, for charts, tables and exports. */
+import { withUnit, type Quantity } from "./units";
+
+/** Words for quantities that read alike in both systems of units, and for everything else that is
+ * shown in more than one place. Units and digits stand in units.ts alone. */
 
 const DASH = "–";
 
 const one = new Intl.NumberFormat("en", { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 const upToTwo = new Intl.NumberFormat("en", { maximumFractionDigits: 2 });
-const whole = new Intl.NumberFormat("en", { maximumFractionDigits: 0 });
 
-export const gust = (value: number | null | undefined) =>
-  value == null ? DASH : one.format(value);
-export const seconds = (value: number | null | undefined) =>
-  value == null ? DASH : `${one.format(value)} s`;
+const plain = (quantity: Quantity) => (value: number | null | undefined) =>
+  withUnit(quantity, value, "metric");
+
+export const gust = plain("gust");
+export const seconds = plain("seconds");
+export const share = plain("share");
+export const rate = plain("rate");
+export const degreesASecond = plain("degrees_s");
+export const hertz = plain("hertz");
+export const arcMinutes = plain("arc_minutes");
+export const millimetres = plain("optics_mm");
+export const percent = plain("percent");
+export const percentASecond = plain("percent_s");
+export const times = plain("times");
 export const exactSeconds = (value: number) => `${value.toFixed(2)} s`;
-export const share = (value: number | null | undefined) =>
-  value == null ? DASH : `${whole.format(100 * value)} %`;
+/** "1.2 to 3.4 s". */
+export const span = (from: number, to: number) => `${one.format(from)} to ${seconds(to)}`;
 /** How sure a cause is, in words. */
 export const certainty = (value: number) =>
   value >= 0.75 ? "clear" : value >= 0.45 ? "likely" : "possible";
-export const rate = (value: number) => `${upToTwo.format(value)}/s`;
-export const degreesASecond = (value: number | null) =>
-  value == null ? DASH : `${value < 1 ? upToTwo.format(value) : one.format(value)} °/s`;
-export const hertz = (value: number) =>
-  `${value < 1 ? upToTwo.format(value) : one.format(value)} Hz`;
-export const arcMinutes = (value: number | null) =>
-  value == null ? DASH : `${value < 1 ? upToTwo.format(value) : one.format(value)}′`;
 export const percentOfWidth = (value: number | null) =>
-  value == null ? DASH : value < 0.005 ? "under 0.01 %" : `${upToTwo.format(value)} %`;
-export const millimetres = (value: number) => `${upToTwo.format(value)} mm`;
+  value !== null && value < 0.005 ? "under 0.01 %" : withUnit("fine_percent", value, "metric");
 
 /** "3 takes" or "1 take". */
 export const takes = (count: number) => (count === 1 ? "1 take" : `${count} takes`);
 
-const UNITS = ["B", "kB", "MB", "GB", "TB"];
+const BYTES = ["B", "kB", "MB", "GB", "TB"];
 export function fileSize(bytes: number): string {
-  const step = Math.min(UNITS.length - 1, Math.floor(Math.log10(Math.max(bytes, 1)) / 3));
-  return `${upToTwo.format(Number((bytes / 1000 ** step).toPrecision(3)))} ${UNITS[step] ?? ""}`;
+  const step = Math.min(BYTES.length - 1, Math.floor(Math.log10(Math.max(bytes, 1)) / 3));
+  return `${upToTwo.format(Number((bytes / 1000 ** step).toPrecision(3)))} ${BYTES[step] ?? ""}`;
 }
 
 const day = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short", year: "numeric" });

@@ -7,7 +7,11 @@ describe("units", () => {
     expect(withUnit("mass_g", 453.59237, "imperial")).toBe("16.0 oz");
     expect(withUnit("distance_m", 3.048, "imperial")).toBe("10 ft");
     expect(withUnit("body_mm", 1220, "metric")).toBe("122.0 cm");
-    expect(withUnit("optics_mm", 35, "imperial")).toBe("35.0 mm");
+    expect(withUnit("optics_mm", 35, "imperial")).toBe("35 mm");
+    expect(withUnit("optics_mm", 26.36, "metric")).toBe("26.4 mm");
+    expect(withUnit("rate", 29.97, "metric")).toBe("29.97/s");
+    expect(withUnit("hertz", 0.254, "metric")).toBe("0.25 Hz");
+    expect(withUnit("hertz", 8, "metric")).toBe("8.0 Hz");
     expect(withUnit("degrees", -0.01, "metric")).toBe("0.0°");
     expect(withUnit("seconds", null, "metric")).toBe("–");
   });

@@ -2,11 +2,18 @@
 
 export type UnitSystem = "metric" | "imperial";
 
-type Shown = { unit: string; factor: number; digits: number; trim?: boolean };
-const same = (unit: string, digits: number): Record<UnitSystem, Shown> => ({
-  metric: { unit, factor: 1, digits },
-  imperial: { unit, factor: 1, digits },
+/** digits: behind the point; trim: without needless zeros. fine: digits of values under one. */
+type Shown = { unit: string; factor: number; digits: number; trim?: boolean; fine?: number };
+const same = (
+  unit: string,
+  digits: number,
+  more: Pick<Shown, "trim" | "fine"> = {},
+): Record<UnitSystem, Shown> => ({
+  metric: { unit, factor: 1, digits, ...more },
+  imperial: { unit, factor: 1, digits, ...more },
 });
+/** Units that stand close to their number. */
+const CLOSE = new Set(["", "°", "′", "/s"]);
 
 const MM_PER_INCH = 25.4;
 const M_PER_FOOT = 0.3048;
@@ -17,7 +24,7 @@ const NM_PER_FOOT_POUND = 1.3558179483314;
 
 /** shown = kept × factor. Optics stay in millimetres everywhere, as field terms do. */
 export const QUANTITIES = {
-  optics_mm: same("mm", 1),
+  optics_mm: same("mm", 1, { trim: true }),
   size_mm: {
     metric: { unit: "mm", factor: 1, digits: 0 },
     imperial: { unit: "in", factor: 1 / MM_PER_INCH, digits: 2 },
@@ -59,15 +66,21 @@ export const QUANTITIES = {
     imperial: { unit: "lbf ft", factor: 1 / NM_PER_FOOT_POUND, digits: 1 },
   },
   degrees: same("°", 1),
+  degrees_s: same("°/s", 1, { fine: 2 }),
+  arc_minutes: same("′", 1, { fine: 2 }),
   percent: same("%", 1),
+  fine_percent: same("%", 2, { trim: true }),
+  percent_s: same("%/s", 1),
+  times: same("×", 1),
+  scale: same("×", 2),
   share: {
     metric: { unit: "%", factor: 100, digits: 0 },
     imperial: { unit: "%", factor: 100, digits: 0 },
   },
   seconds: same("s", 1),
   milliseconds: same("ms", 1),
-  rate: same("/s", 2),
-  hertz: same("Hz", 2),
+  rate: same("/s", 2, { trim: true }),
+  hertz: same("Hz", 1, { fine: 2 }),
   pixels: same("px", 0),
   count: same("", 0),
   gust: same("", 1),
@@ -101,10 +114,11 @@ export function withUnit(
   system: UnitSystem,
 ): string {
   if (value == null || !Number.isFinite(value)) return "–";
-  const { factor, digits, unit, trim } = shownIn(quantity, system);
-  const fixed = (value * factor).toFixed(digits);
-  const rounded = trim ? String(Number(fixed)) : fixed;
+  const { factor, digits, unit, trim, fine } = shownIn(quantity, system);
+  const small = fine !== undefined && Math.abs(value * factor) < 1;
+  const fixed = (value * factor).toFixed(small ? fine : digits);
+  const rounded = trim || small ? String(Number(fixed)) : fixed;
   const number = /^-0(\.0*)?$/.test(rounded) ? rounded.slice(1) : rounded;
   const plain = number.replace("-", "−");
-  return unit === "°" || unit === "" ? `${plain}${unit}` : `${plain} ${unit}`;
+  return CLOSE.has(unit) ? `${plain}${unit}` : `${plain} ${unit}`;
 }

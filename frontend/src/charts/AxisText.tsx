@@ -10,10 +10,10 @@ type AxisTextProps = {
 export function AxisText({ x, y, anchor = "start", words, strong = false }: AxisTextProps) {
   return (
     <text
+      className="text-fine"
       x={x}
       y={y}
       textAnchor={anchor}
-      fontSize="11.5"
       fontWeight={strong ? 650 : 400}
       fill={strong ? "var(--ink)" : "var(--stone)"}
     >

@@ -46,10 +46,10 @@ export function TargetLadder({ target, feels }: Props) {
             <g key={feel}>
               <line x1={at(gust)} x2={at(gust)} y1={HEIGHT} y2={HEIGHT + 4} stroke="var(--stone)" />
               <text
+                className="text-small"
                 x={at(gust)}
                 y={HEIGHT + 17}
                 textAnchor="middle"
-                fontSize="12"
                 fill="var(--stone)"
               >
                 {feel} {format.gust(gust)}

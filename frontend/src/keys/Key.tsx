@@ -3,7 +3,7 @@ export function Key({ children }: { children: string }) {
   return (
     <kbd
       aria-hidden="true"
-      className="rounded hidden border border-current/40 px-1 font-sans text-[10.5px] leading-[15px] font-medium sm:inline-block"
+      className="rounded hidden border border-current/40 px-1 font-sans text-fine leading-[15px] font-medium sm:inline-block"
     >
       {children}
     </kbd>

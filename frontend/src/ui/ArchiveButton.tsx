@@ -13,13 +13,13 @@ type Props = {
 
 /** Puts a thing away, or brings it back; either can be undone. */
 export function ArchiveButton({ name, archived, act, onChanged, among = false }: Props) {
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const words = archived ? "Bring back" : "Archive";
   const send = (away: boolean) =>
     act(away ? "archive" : "restore")
       .then(() => {
         onChanged();
-        say({
+        notify({
           text: `“${name}” is ${away ? "archived" : "back"}.`,
           undo: () => void act(away ? "restore" : "archive").then(onChanged, fail),
         });

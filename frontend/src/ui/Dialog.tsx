@@ -20,7 +20,7 @@ export function Dialog({ title, open, onClose, wide = false, children }: Props) 
           aria-describedby={undefined}
           className={`rounded fixed top-[8vh] left-1/2 z-40 max-h-[86vh] overflow-y-auto ${wide ? "w-[min(94vw,720px)]" : "w-[min(92vw,440px)]"} -translate-x-1/2 border border-line bg-paper p-6 shadow-xl`}
         >
-          <Radix.Title className="title mb-3 text-[19px]">{title}</Radix.Title>
+          <Radix.Title className="title mb-3 text-large">{title}</Radix.Title>
           {children}
           <Radix.Close
             aria-label="Close"

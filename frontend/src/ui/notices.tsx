@@ -18,8 +18,8 @@ export type Notice = {
   fault?: boolean;
   undo?: () => void;
 };
-type Say = (notice: Omit<Notice, "id">) => void;
-type Notices = { say: Say; fail: (error: unknown) => void; undoLast: () => void };
+type Notify = (notice: Omit<Notice, "id">) => void;
+type Notices = { notify: Notify; fail: (error: unknown) => void; undoLast: () => void };
 
 const Context = createContext<Notices | null>(null);
 /** Nothing is to be said at first, so that what shows it is loaded when something is. */
@@ -32,20 +32,20 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notices, setNotices] = useState<Notice[]>([]);
   const next = useRef(1);
   const drop = useCallback((id: number) => setNotices((all) => all.filter((n) => n.id !== id)), []);
-  const say = useCallback<Say>((notice) => {
+  const notify = useCallback<Notify>((notice) => {
     const id = next.current++;
     setNotices((all) => [...all.slice(-2), { ...notice, id }]);
   }, []);
   const fail = useCallback(
     (error: unknown) => {
       const known = error instanceof ExplainedError;
-      say({
+      notify({
         text: known ? error.message : "That did not work.",
         hint: known ? error.hint : "Reload the page and try again.",
         fault: true,
       });
     },
-    [say],
+    [notify],
   );
   const undoLast = useCallback(() => {
     const last = notices.findLast((notice) => notice.undo);
@@ -53,7 +53,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     last.undo?.();
     drop(last.id);
   }, [notices, drop]);
-  const value = useMemo(() => ({ say, fail, undoLast }), [say, fail, undoLast]);
+  const value = useMemo(() => ({ notify, fail, undoLast }), [notify, fail, undoLast]);
   return (
     <Context value={value}>
       {children}

@@ -5,7 +5,7 @@ const KEY = "ridgewind-units";
 type Units = {
   system: UnitSystem;
   change: (system: UnitSystem) => void;
-  say: (quantity: Quantity, value: number | null | undefined) => string;
+  inUnits: (quantity: Quantity, value: number | null | undefined) => string;
 };
 const Context = createContext<Units | null>(null);
 
@@ -19,7 +19,7 @@ export function UnitsProvider({ children }: { children: ReactNode }) {
     setSystem(next);
   }, []);
   const value = useMemo<Units>(
-    () => ({ system, change, say: (quantity, kept) => withUnit(quantity, kept, system) }),
+    () => ({ system, change, inUnits: (quantity, kept) => withUnit(quantity, kept, system) }),
     [system, change],
   );
   return <Context value={value}>{children}</Context>;

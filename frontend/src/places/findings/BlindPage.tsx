@@ -15,7 +15,7 @@ export function BlindPage() {
   const order = useBlindOrder(seed);
   const [at, setAt] = useState(0);
   const mark = useMark();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const navigate = useNavigate();
   const ids = order.data?.takes ?? [];
   const shown = ids[at];
@@ -31,7 +31,7 @@ export function BlindPage() {
       {
         onError: fail,
         onSuccess: () =>
-          say({
+          notify({
             text: smooth ? "Marked smooth enough." : "Marked not smooth.",
             undo: () => {
               mark.mutate({ id, smooth: null }, { onError: fail });

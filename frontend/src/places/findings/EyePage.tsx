@@ -56,14 +56,14 @@ export function EyePage() {
 function Feel({ found }: { found: FeelEye }) {
   const { threshold, feel } = found;
   const { use, undo } = useThreshold();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const value = format.gust(clamped(threshold.value));
   const inUse = found.used.length === 1 && format.gust(found.used[0]) === value;
   const take = () =>
     use.mutate(feel, {
       onError: fail,
       onSuccess: (used) =>
-        say({
+        notify({
           text: `${format.FEEL_WORDS[feel]} now allows ${value}.`,
           undo: () => undo.mutate(used, { onError: fail }),
         }),
@@ -75,7 +75,7 @@ function Feel({ found }: { found: FeelEye }) {
       data-testid={`eye-${feel}`}
     >
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <h2 className="title text-[17px]">{format.FEEL_WORDS[feel]}</h2>
+        <h2 className="title text-heading">{format.FEEL_WORDS[feel]}</h2>
         <p className="text-note text-stone">
           {threshold.marks === 0 ? (
             `No marks yet. The usual target is ${format.gust(found.default)}.`
@@ -137,7 +137,7 @@ const clamped = (gust: number) => Math.max(0, Math.min(10, gust));
 function Polish({ threshold }: { threshold: Eye["polish"] }) {
   return (
     <section aria-label="Polish" className="px-4 py-4 sm:px-8">
-      <h2 className="title text-[17px]">How far polish can go</h2>
+      <h2 className="title text-heading">How far polish can go</h2>
       <p className="text-note text-stone" data-testid="eye-polish">
         {threshold.marks === 0
           ? "No marks on polished previews yet. See a polish on a take, and say whether it works."

@@ -72,21 +72,21 @@ export function EyeStrip({ marks, threshold, usual, most, unit, label }: Props) 
           )}
           {x.ticks(10).map((tick) => (
             <text
+              className="text-fine"
               key={tick}
               x={x(tick)}
               y={HEIGHT - 6}
               textAnchor="middle"
-              fontSize="11.5"
               fill="var(--stone)"
             >
               {tick}
               {unit}
             </text>
           ))}
-          <text x={SIDE} y={16} fontSize="11" fill="var(--stone)">
+          <text className="text-fine" x={SIDE} y={16} fill="var(--stone)">
             smooth enough
           </text>
-          <text x={SIDE} y={HEIGHT - 26} fontSize="11" fill="var(--stone)">
+          <text className="text-fine" x={SIDE} y={HEIGHT - 26} fill="var(--stone)">
             not
           </text>
         </svg>

@@ -28,7 +28,7 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
   const { save, problem, forget } = useSave();
   const changed = useChanged();
   const navigate = useNavigate();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const { name, spec } = draft.value;
   const fresh = item.id === null || item.typical;
   const ready = draft.changed || item.id === null;
@@ -44,7 +44,7 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
         void saveItem(kind, answer.id, before as { name: string; spec: Specs[K] })
           .then(() => changed("kit"))
           .catch(fail);
-      say({
+      notify({
         text: `“${title}” is kept.`,
         hint:
           answer.setups > 0

@@ -103,16 +103,16 @@ type ShelfProps = { kit: Kit; kind: KitKind; words: string; one: string };
 
 function Shelf({ kit, kind, words, one }: ShelfProps) {
   const changed = useChanged();
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const inWords = {
-    cameras: kit.cameras.map((item) => cameraInWords(item.spec, say)),
-    lenses: kit.lenses.map((item) => lensInWords(item.spec, say)),
-    supports: kit.supports.map((item) => supportInWords(item.spec, say)),
+    cameras: kit.cameras.map((item) => cameraInWords(item.spec, inUnits)),
+    lenses: kit.lenses.map((item) => lensInWords(item.spec, inUnits)),
+    supports: kit.supports.map((item) => supportInWords(item.spec, inUnits)),
   }[kind];
   return (
     <section aria-label={words} className="border-t border-line">
       <header className="flex items-center gap-3 px-4 pt-4 pb-1 sm:px-8">
-        <h2 className="title text-[18px]">{words}</h2>
+        <h2 className="title text-heading">{words}</h2>
         <Link
           to={`/kit/${kind}/new`}
           className="ml-auto text-note font-semibold underline hover:text-ridge-4"
@@ -180,7 +180,7 @@ function Row({ inset = false, to, name, words, note, dim, figure, children }: Ro
         </p>
       </div>
       {figure && (
-        <span className="figure-narrow hidden text-[26px] leading-none sm:inline">{figure}</span>
+        <span className="figure-narrow hidden text-title leading-none sm:inline">{figure}</span>
       )}
       <span className="relative z-10 flex shrink-0">{children}</span>
     </li>

@@ -111,7 +111,7 @@ function LensDrawing({ lens }: { lens: Lens }) {
         strokeWidth="2"
       />
       <circle cx={16 + at} r="5" fill="var(--lamp)" stroke="var(--ink)" />
-      <text x={16 + at + 9} y={-half - 4} fontSize="12" fill="var(--stone)">
+      <text className="text-small" x={16 + at + 9} y={-half - 4} fill="var(--stone)">
         balances here
       </text>
     </svg>

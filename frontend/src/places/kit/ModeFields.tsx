@@ -27,7 +27,7 @@ export function ModeFields({ spec, change, problem }: Editor<Camera>) {
   return (
     <section aria-label="Recording modes" className="space-y-3">
       <header className="flex flex-wrap items-center gap-3">
-        <h2 className="title text-[18px]">Recording modes</h2>
+        <h2 className="title text-heading">Recording modes</h2>
         <span className="ml-auto flex flex-wrap gap-2">
           <FromTake onMode={(mode) => change({ modes: [...spec.modes, mode] })} />
           <Button onClick={() => change({ modes: [...spec.modes, FIRST] })}>

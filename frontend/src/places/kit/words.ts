@@ -2,7 +2,7 @@ import type { Camera, CameraItem, Kit, Lens, LensItem, SetupItem, Support } from
 import * as format from "../../formats";
 import type { Quantity } from "../../units";
 
-type Say = (quantity: Quantity, value: number | null | undefined) => string;
+type InUnits = (quantity: Quantity, value: number | null | undefined) => string;
 
 export const SUPPORT_WORDS = {
   strap: "Strap",
@@ -22,26 +22,26 @@ export const ROUTE_WORDS = {
   chest: "Short, to the chest",
 } as const;
 
-export function cameraInWords(camera: Camera, say: Say): string {
+export function cameraInWords(camera: Camera, inUnits: InUnits): string {
   const rates = camera.modes.flatMap((mode) => mode.rates_hz);
-  return `${say("optics_mm", camera.sensor_long_mm)} sensor · up to ${format.rate(Math.max(...rates))} · ${say("mass_g", camera.mass_g)}`;
+  return `${inUnits("optics_mm", camera.sensor_long_mm)} sensor · up to ${format.rate(Math.max(...rates))} · ${inUnits("mass_g", camera.mass_g)}`;
 }
 
-export function lensInWords(lens: Lens, say: Say): string {
+export function lensInWords(lens: Lens, inUnits: InUnits): string {
   const focal =
     lens.focal_min_mm === lens.focal_max_mm
       ? format.millimetres(lens.focal_min_mm)
       : `${lens.focal_min_mm}–${format.millimetres(lens.focal_max_mm)}`;
-  const mass = lens.mass_g > 0 ? say("mass_g", lens.mass_g) : "built in";
+  const mass = lens.mass_g > 0 ? inUnits("mass_g", lens.mass_g) : "built in";
   return `${focal} · ${mass}${lens.stabiliser ? " · stabilised" : ""}`;
 }
 
-export function supportInWords(support: Support, say: Say): string {
+export function supportInWords(support: Support, inUnits: InUnits): string {
   const strap =
     support.kind === "strap" && support.length_mm !== null && support.route !== null
-      ? ` · ${say("body_mm", support.length_mm)}, ${ROUTE_WORDS[support.route].toLowerCase()}`
+      ? ` · ${inUnits("body_mm", support.length_mm)}, ${ROUTE_WORDS[support.route].toLowerCase()}`
       : "";
-  return `${SUPPORT_WORDS[support.kind]}${strap} · ${say("mass_g", support.mass_g)}`;
+  return `${SUPPORT_WORDS[support.kind]}${strap} · ${inUnits("mass_g", support.mass_g)}`;
 }
 
 export function cameraOf(kit: Kit, id: number): CameraItem | undefined {

@@ -37,7 +37,7 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
   const { save, problem, forget } = useSave();
   const saveBrief = useSaveBrief();
   const changed = useChanged();
-  const { say } = useNotices();
+  const { notify } = useNotices();
   const { name, brief } = draft.value;
   const keep = () => {
     if (!draft.changed) return;
@@ -52,7 +52,7 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
         draft.drop();
         changed("verdicts");
         onCopied(made.id);
-        say({ text: `“${made.name}” is kept as your own.` });
+        notify({ text: `“${made.name}” is kept as your own.` });
       },
     );
   };

@@ -18,7 +18,7 @@ export function BriefsPage() {
   const navigate = useNavigate();
   const changed = useChanged();
   const follow = () => changed("verdicts");
-  const { fail, say } = useNotices();
+  const { fail, notify } = useNotices();
   useEffect(() => {
     document.title = "Briefs · Ridgewind";
   }, []);
@@ -33,7 +33,7 @@ export function BriefsPage() {
   const copy = () => {
     if (!chosen) return;
     addBrief({ name: `${chosen.name}, copy`.slice(0, 120), brief: chosen.brief })
-      .then((made) => (follow(), open(made.id), say({ text: `“${made.name}” is kept.` })))
+      .then((made) => (follow(), open(made.id), notify({ text: `“${made.name}” is kept.` })))
       .catch(fail);
   };
   useKeys({

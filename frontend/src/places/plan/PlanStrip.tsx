@@ -1,6 +1,6 @@
 import type { Drill, PracticePlan } from "../../api/practice";
 import { useWidth } from "../../ui/useWidth";
-import { stepsOf } from "../practice/steps";
+import { stepsOf } from "../practice/door";
 
 const HEIGHT = 92;
 const LEGEND_PX = 640;
@@ -39,7 +39,7 @@ export function PlanStrip({ plan, library }: Props) {
                   fill={fill}
                 />
                 {step.kind === "set-up" && (
-                  <text x={from + 1} y={base + 16} fontSize="11" fill="var(--stone)">
+                  <text className="text-fine" x={from + 1} y={base + 16} fill="var(--stone)">
                     {step.block + 1}
                   </text>
                 )}
@@ -47,7 +47,7 @@ export function PlanStrip({ plan, library }: Props) {
             );
           })}
           {width > LEGEND_PX && (
-            <text x={width - 32} y="14" textAnchor="end" fontSize="11.5" fill="var(--stone)">
+            <text className="text-fine" x={width - 32} y="14" textAnchor="end" fill="var(--stone)">
               pale: the plain control · dark: the variation · height: how much it loads you
             </text>
           )}

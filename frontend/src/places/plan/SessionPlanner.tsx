@@ -122,7 +122,7 @@ function Blocks({ plan, library, ask, onLock }: BlocksProps) {
             key={block.drill_key}
             className="grid grid-cols-[24px_minmax(0,1fr)_32px] gap-x-3 border-b border-line px-4 py-2.5 sm:px-8 md:grid-cols-[24px_minmax(0,1fr)_minmax(0,1fr)_32px]"
           >
-            <span className="figure-narrow text-[22px] leading-none text-stone">{index + 1}</span>
+            <span className="figure-narrow text-large leading-none text-stone">{index + 1}</span>
             <div>
               <p className="font-semibold">{drill?.name ?? block.drill_key}</p>
               <p className="text-small text-stone">{block.reasons.join(" · ")}</p>

@@ -91,7 +91,12 @@ function WeekRidge({ items, today }: { items: DrillItem[]; today: string }) {
                 y2={base}
                 stroke="var(--line)"
               />
-              <text x={36 + week * 7 * step} y={HEIGHT - 6} fontSize="11.5" fill="var(--stone)">
+              <text
+                className="text-fine"
+                x={36 + week * 7 * step}
+                y={HEIGHT - 6}
+                fill="var(--stone)"
+              >
                 {week === 0 ? "this week" : `+${week}`}
               </text>
             </g>

@@ -5,9 +5,9 @@ import { changeBrief, type BriefItem } from "../../api/kit";
 import * as format from "../../formats";
 import { useNotices } from "../../ui/notices";
 
-/** Change a named brief, say what followed, and offer to undo it. */
+/** Change a named brief, notify what followed, and offer to undo it. */
 export function useSaveBrief() {
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const changed = useChanged();
   return useCallback(
     async (item: BriefItem, name: string, brief: Brief) => {
@@ -15,12 +15,12 @@ export function useSaveBrief() {
       const answer = await changeBrief(item.id, { name, brief });
       changed("verdicts");
       const judged = answer.judged + answer.left;
-      say({
+      notify({
         text: `“${answer.item.name}” is changed.`,
         hint: judged > 0 ? `${format.takes(judged)} judged again, none measured again.` : undefined,
         undo: () => void changeBrief(item.id, before).then(() => changed("verdicts"), fail),
       });
     },
-    [say, fail, changed],
+    [notify, fail, changed],
   );
 }

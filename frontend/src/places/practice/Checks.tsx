@@ -26,7 +26,7 @@ export function Checks({ drill, checks }: Props) {
           </Button>
         </span>
       </div>
-      <ul className="grid gap-x-6 text-[17px] sm:grid-cols-2">
+      <ul className="grid gap-x-6 text-heading sm:grid-cols-2">
         {checks.map((check, index) => (
           <li key={check.key} className="flex items-center gap-2 border-b border-line py-1">
             <span
@@ -38,7 +38,9 @@ export function Checks({ drill, checks }: Props) {
           </li>
         ))}
       </ul>
-      {drill.cues.length > 0 && <p className="text-[17px] font-semibold">{drill.cues.join(" ")}</p>}
+      {drill.cues.length > 0 && (
+        <p className="text-heading font-semibold">{drill.cues.join(" ")}</p>
+      )}
     </div>
   );
 }

@@ -123,7 +123,7 @@ export function FilingDrawing({ proposals, detail, onFile }: Props) {
               pointerEvents="none"
             />
           )}
-          <text x="10" y={HEIGHT - 3} fontSize="11.5" fill="var(--stone)">
+          <text className="text-fine" x="10" y={HEIGHT - 3} fill="var(--stone)">
             loose films, in the order of their clocks
           </text>
         </svg>

@@ -64,9 +64,9 @@ function SessionRow({ session }: { session: SessionItem }) {
           {when.day}, {when.time}
         </p>
       </div>
-      <span className="figure-narrow text-[26px] leading-none">
+      <span className="figure-narrow text-title leading-none">
         {filmed}
-        <span className="text-[15px] text-stone"> of {session.takes.length}</span>
+        <span className="text-lead text-stone"> of {session.takes.length}</span>
       </span>
     </li>
   );

@@ -54,7 +54,7 @@ export function RunnerView({ detail, onStop }: Props) {
       {step && take ? (
         <Face detail={detail} step={step} take={take} runner={runner} />
       ) : (
-        <p className="m-auto title text-[40px]">All done. Rest.</p>
+        <p className="m-auto title text-figure-large">All done. Rest.</p>
       )}
       {noted && step?.kind !== "roll" && step?.kind !== "slate" && (
         <NoteBar take={noted} onNote={note} />
@@ -136,7 +136,7 @@ function Face({ detail, step, take, runner }: FaceProps) {
           alt={`Code of take ${take.position + 1}`}
           className="h-[74vh] max-w-full"
         />
-        <p className="text-[22px] font-semibold">
+        <p className="text-large font-semibold">
           {!runner.running && "Paused. "}Take {take.position + 1}: {drill?.name},{" "}
           {variation?.name.toLowerCase()}
         </p>
@@ -147,26 +147,26 @@ function Face({ detail, step, take, runner }: FaceProps) {
     <div
       className={`flex flex-1 flex-col justify-center gap-3 px-4 py-6 text-center sm:px-10 ${step.kind === "roll" ? "bg-lichen" : ""}`}
     >
-      <p className="text-[clamp(20px,3.4vw,38px)] font-semibold">
+      <p className="text-far-heading font-semibold">
         {step.kind === "warm-up" ? "Shoulders, wrists, knees" : drill?.name}
         {step.kind !== "warm-up" && step.kind !== "set-up" && (
           <span className="text-stone"> · {variation?.name.toLowerCase()}</span>
         )}
       </p>
-      <p className="title text-[clamp(44px,9vw,120px)] leading-none" aria-live="assertive">
+      <p className="title text-far-title leading-none" aria-live="assertive">
         {runner.running ? CUE[step.kind] : "Paused"}
       </p>
-      <p className="figure-huge text-[30vh]" data-testid="count">
+      <p className="figure-huge text-far-count" data-testid="count">
         {step.kind === "roll" || step.kind === "count"
           ? Math.max(1, Math.ceil(left))
           : clockWords(left)}
       </p>
       {step.kind === "roll" && <Sweep share={runner.elapsed / step.seconds} tempo={drill?.tempo} />}
-      <p className="text-[clamp(18px,2.6vw,30px)]">{said(step, drill, variation?.how)}</p>
+      <p className="text-far-text">{said(step, drill, variation?.how)}</p>
       {step.kind === "set-up" && drill && (
         <Checks drill={drill} checks={detail.checks[take.drill_key] ?? []} />
       )}
-      <p className="text-[clamp(14px,1.6vw,20px)] text-stone">
+      <p className="text-far-note text-stone">
         Take {take.position + 1} of {count} · {clockWords(total)} to go
       </p>
     </div>
@@ -198,7 +198,7 @@ function Sweep({ share, tempo }: { share: number; tempo: Drill["tempo"] | undefi
           ))}
       </div>
       {tempo === "move" && (
-        <div className="flex justify-between text-[18px]">
+        <div className="flex justify-between text-heading">
           <span>start</span>
           <span>middle</span>
           <span>end frame</span>
@@ -221,7 +221,7 @@ function Act({ words, hint, main = false, onClick, children }: ActProps) {
     <button
       type="button"
       onClick={onClick}
-      className={`rounded inline-flex items-center gap-2 border px-4 py-3 text-[16px] font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
+      className={`rounded inline-flex items-center gap-2 border px-4 py-3 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
     >
       {children}
       {words} <Key>{hint}</Key>

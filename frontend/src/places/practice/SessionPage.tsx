@@ -99,7 +99,7 @@ function Cautions({ cautions }: { cautions: string[] }) {
       <h2 className="label-wide mb-1">Before you begin</h2>
       <ul className="grid gap-x-8 sm:grid-cols-2">
         {cautions.map((caution) => (
-          <li key={caution} className="border-l-2 border-lamp pl-3 text-[15px]">
+          <li key={caution} className="border-l-2 border-lamp pl-3 text-lead">
             {caution}
           </li>
         ))}

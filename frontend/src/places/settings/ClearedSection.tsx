@@ -10,7 +10,7 @@ import { useNotices } from "../../ui/notices";
 export function ClearedSection() {
   const found = useCleared();
   const act = useClear();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const [asking, setAsking] = useState(false);
   if (found.error) return <FaultView error={found.error} />;
   if (!found.data) return null;
@@ -26,7 +26,7 @@ export function ClearedSection() {
       {
         onError: fail,
         onSuccess: (answer) =>
-          say({
+          notify({
             text: `Put ${rejected} ${rejected === 1 ? "original" : "originals"} aside.`,
             undo: () =>
               void restoreAll(answer.aside.slice(-rejected).map((one) => one.clip_id)).catch(fail),
@@ -35,7 +35,7 @@ export function ClearedSection() {
     );
   return (
     <section aria-label="Rejected originals" className="px-4 py-4 sm:px-8">
-      <h2 className="title text-[17px]">Rejected originals</h2>
+      <h2 className="title text-heading">Rejected originals</h2>
       <p className="max-w-[720px] text-note text-stone">
         The original films of rejected takes can be cleared from the disk. Their path, figures,
         still and small copy stay. They are put aside first, and are gone for good a week later.

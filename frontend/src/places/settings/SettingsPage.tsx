@@ -46,7 +46,7 @@ function CostSection() {
   return (
     <section aria-label="What a remedy costs" className="border-b border-line px-4 py-4 sm:px-8">
       <header className="flex flex-wrap items-baseline gap-x-4">
-        <h2 className="title text-[17px]">What a remedy costs</h2>
+        <h2 className="title text-heading">What a remedy costs</h2>
         <p className="text-note text-stone">
           The cheapest remedy that passes is the verdict. Weigh what matters to you; 1 is usual.
         </p>
@@ -77,7 +77,7 @@ function CostSection() {
               }
               className="order-last col-span-2 accent-ridge-4 sm:order-none sm:col-span-1"
             />
-            <output className="figure-narrow text-right text-[19px]">
+            <output className="figure-narrow text-right text-large">
               {weights[part.name].toFixed(2)}
             </output>
             <span className="hidden text-note text-stone sm:block">{part.means}</span>

@@ -49,7 +49,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
   const changed = useChanged();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const setup = draft.value;
   const panel = (PANELS.find((one) => one.name === search.get("panel")) ?? PANELS[0]).name;
   // The address follows too late for keys in quick succession.
@@ -72,7 +72,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
         changed("kit");
         const undo = () => void saveSetup(item.id, kept).then(() => changed("kit"), fail);
         const follow = item.takes === 1 ? "follows" : "follow";
-        say({
+        notify({
           text: `“${made.name}” is kept.`,
           hint: id && item.takes > 0 ? `${format.takes(item.takes)} filmed with it ${follow}.` : undefined, // prettier-ignore
           ...(id ? { undo } : {}),

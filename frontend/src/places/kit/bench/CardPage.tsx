@@ -66,7 +66,7 @@ export function CardPage() {
 type Props = { item: SetupItem; kit: Kit; answer: BenchAnswer };
 
 function Card({ item, kit, answer }: Props) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const brief = useBriefs().data?.briefs.find((one) => one.usual);
   const { picture, shake, time, move, rig, strap } = answer;
   const mode = cameraOf(kit, item.camera_id)?.spec.modes[item.optics.mode];
@@ -80,7 +80,7 @@ function Card({ item, kit, answer }: Props) {
       data-testid="card"
       className="card-to-carry max-w-[720px] border border-line bg-paper p-5 print:max-w-none print:border-0 print:p-0"
     >
-      <h1 className="title text-[23px] leading-tight">{item.name}</h1>
+      <h1 className="title text-title leading-tight">{item.name}</h1>
       <p className="text-note text-stone">{setupInWords(item, kit)}</p>
       <p className="mb-3 text-note text-stone">
         Stabiliser {on.length > 0 ? `on: ${on.join(", ")}` : "off"}
@@ -91,11 +91,11 @@ function Card({ item, kit, answer }: Props) {
           {picture && (
             <Part words="Picture">
               <NestedFrames picture={picture} />
-              <Facts facts={pictureFacts(picture, say)} />
+              <Facts facts={pictureFacts(picture, inUnits)} />
             </Part>
           )}
           <Part words="Time and shake">
-            <Facts facts={timeFacts(time, shake, item, say)} />
+            <Facts facts={timeFacts(time, shake, item, inUnits)} />
           </Part>
         </div>
         <div className="min-w-0 space-y-4">
@@ -109,11 +109,11 @@ function Card({ item, kit, answer }: Props) {
                 width={DRAWN_PX}
                 height={DRAWN_TALL_PX}
               />
-              <Facts facts={plannedFacts(move, item, say)} />
+              <Facts facts={plannedFacts(move, item, inUnits)} />
             </Part>
           )}
           <Part words="Rig and strap">
-            <Facts facts={rigFacts(rig, strap, say)} />
+            <Facts facts={rigFacts(rig, strap, inUnits)} />
           </Part>
         </div>
       </div>
@@ -135,26 +135,30 @@ function Part({ words, children }: { words: string; children: ReactNode }) {
   );
 }
 
-type Say = ReturnType<typeof useUnits>["say"];
+type InUnits = ReturnType<typeof useUnits>["inUnits"];
 
-function pictureFacts(picture: NonNullable<BenchAnswer["picture"]>, say: Say): Fact[] {
+function pictureFacts(picture: NonNullable<BenchAnswer["picture"]>, inUnits: InUnits): Fact[] {
   return [
-    { words: "Equivalent", value: say("optics_mm", picture.focal_eq_mm) },
-    { words: "Sees across", value: say("degrees", picture.long_deg) },
+    { words: "Equivalent", value: inUnits("optics_mm", picture.focal_eq_mm) },
+    { words: "Sees across", value: inUnits("degrees", picture.long_deg) },
     picture.budget_pct < 0
-      ? { words: "Enlarged", value: `${picture.enlarged.toFixed(1)} ×` }
-      : { words: "Crop left", value: say("percent", picture.budget_pct) },
+      ? { words: "Enlarged", value: format.times(picture.enlarged) }
+      : { words: "Crop left", value: inUnits("percent", picture.budget_pct) },
   ];
 }
 
-function plannedFacts(move: NonNullable<BenchAnswer["move"]>, item: SetupItem, say: Say): Fact[] {
+function plannedFacts(
+  move: NonNullable<BenchAnswer["move"]>,
+  item: SetupItem,
+  inUnits: InUnits,
+): Fact[] {
   const ask = item.bench.move;
   const { amount, quantity } = MOVES[move.kind];
   return [
-    { words: amount, value: say(quantity, ask.amount) },
-    { words: "In", value: say("seconds", ask.seconds) },
-    ...moveFacts(move, ask, say).slice(0, 4),
-    { words: "No faster than", value: say("seconds", move.needed_s), warns: move.hurried },
+    { words: amount, value: inUnits(quantity, ask.amount) },
+    { words: "In", value: inUnits("seconds", ask.seconds) },
+    ...moveFacts(move, ask, inUnits).slice(0, 4),
+    { words: "No faster than", value: inUnits("seconds", move.needed_s), warns: move.hurried },
   ];
 }
 
@@ -162,13 +166,13 @@ function timeFacts(
   time: BenchAnswer["time"],
   shake: BenchAnswer["shake"],
   item: SetupItem,
-  say: Say,
+  inUnits: InUnits,
 ): Fact[] {
   const facts: Fact[] = [];
   if (time) {
     const { shutter: chosen } = item.optics;
     facts.push(
-      { words: "Hold for", value: say("seconds", time.hold_s) },
+      { words: "Hold for", value: inUnits("seconds", time.hold_s) },
       { words: "It plays at", value: format.share(time.playback) },
       { words: "Shutter", value: shutter(chosen ?? time.nearest) },
       { words: "No flicker at 50 Hz", value: shutter(time.nearest_safe_50) },
@@ -186,26 +190,26 @@ function timeFacts(
   return facts;
 }
 
-function rigFacts(rig: BenchAnswer["rig"], strap: BenchAnswer["strap"], say: Say): Fact[] {
+function rigFacts(rig: BenchAnswer["rig"], strap: BenchAnswer["strap"], inUnits: InUnits): Fact[] {
   const facts: Fact[] = [];
-  if (rig) facts.push({ words: "To carry", value: say("heavy_g", rig.mass_g) });
+  if (rig) facts.push({ words: "To carry", value: inUnits("heavy_g", rig.mass_g) });
   if (rig?.hang) {
     const { hang } = rig;
     facts.push({
       words: hang.level ? "Hangs" : hang.forward_deg > 0 ? "Hangs nose down" : "Hangs nose up",
-      value: hang.level ? "level" : say("degrees", Math.abs(hang.forward_deg)),
+      value: hang.level ? "level" : inUnits("degrees", Math.abs(hang.forward_deg)),
     });
     if (!hang.level && hang.counterweight_g !== null) {
-      facts.push({ words: "Counterweight", value: say("mass_g", hang.counterweight_g) });
+      facts.push({ words: "Counterweight", value: inUnits("mass_g", hang.counterweight_g) });
     }
   }
   if (strap) {
     facts.push(
       { words: "Strap", value: ROUTE_WORDS[strap.route].toLowerCase() },
-      { words: "Its mark", value: say("body_mm", strap.taut_mm) },
+      { words: "Its mark", value: inUnits("body_mm", strap.taut_mm) },
       {
         words: "Scale shows",
-        value: `${say("scale_kg", strap.scale_low_kg)} to ${say("scale_kg", strap.scale_high_kg)}`,
+        value: `${inUnits("scale_kg", strap.scale_low_kg)} to ${inUnits("scale_kg", strap.scale_high_kg)}`,
       },
     );
   }

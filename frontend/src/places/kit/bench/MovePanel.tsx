@@ -24,7 +24,7 @@ const PLAN_PX = 320;
 /** A move planned: drawn from above and in the frame, with what it takes and what it does. */
 export function MovePanel(props: PanelProps & { query: BenchQuery }) {
   const { answer, setup, query } = props;
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { move } = answer;
   const ask = setup.bench.move;
   return (
@@ -41,9 +41,9 @@ export function MovePanel(props: PanelProps & { query: BenchQuery }) {
       <Asked {...props} ask={ask} />
       {move && (
         <Figures
-          facts={moveFacts(move, ask, say)}
+          facts={moveFacts(move, ask, inUnits)}
           hurried={move.hurried}
-          needed={say("seconds", move.needed_s)}
+          needed={inUnits("seconds", move.needed_s)}
         />
       )}
     </PanelFrame>

@@ -21,7 +21,7 @@ export function MovePlan(props: Props) {
 }
 
 function Ground({ move, ask, aspect, at, width, height }: Props) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { view } = MOVES[ask.kind];
   const points = move.stations.map((station) => across(view, station));
   const first = move.stations[0];
@@ -44,15 +44,15 @@ function Ground({ move, ask, aspect, at, width, height }: Props) {
       aria-label={`The move ${view === "side" ? "from the side" : "from above"}`}
       className="bg-paper"
     >
-      <text x="10" y="18" fontSize="12" fill="var(--stone)">
+      <text className="text-small" x="10" y="18" fill="var(--stone)">
         {view === "side" ? "from the side, up to the right" : "from above"}
       </text>
       <g stroke="var(--ridge-2)" fill="none">
         <path d={`M0 ${SKY}H${width}`} strokeWidth="7" stroke="var(--ridge-1)" />
         <path d={`M${width / 2 - 16} ${SKY + 12}l8 -5 8 5 8 -5 8 5`} strokeWidth="1.2" />
       </g>
-      <text x="10" y={SKY + 20} fontSize="12" fill="var(--stone)">
-        background {say("distance_m", ask.background_m)}
+      <text className="text-small" x="10" y={SKY + 20} fill="var(--stone)">
+        background {inUnits("distance_m", ask.background_m)}
       </text>
       <line
         x1={px(0)}
@@ -84,23 +84,23 @@ function Ground({ move, ask, aspect, at, width, height }: Props) {
         fill="var(--ridge-4)"
       />
       <text
+        className="text-small"
         x={px(foreground) - 10}
         y={py(ask.foreground_m) + 4}
         textAnchor="end"
-        fontSize="12"
         fill="var(--stone)"
       >
-        {say("distance_m", ask.foreground_m)}
+        {inUnits("distance_m", ask.foreground_m)}
       </text>
       <circle cx={px(0)} cy={py(ask.subject_m)} r="9" fill="var(--ridge-3)" stroke="var(--ink)" />
       <text
+        className="text-small"
         x={px(0) + 14}
         y={py(ask.subject_m) + 4}
-        fontSize="12.5"
         fontWeight="600"
         fill="var(--ink)"
       >
-        subject {say("distance_m", ask.subject_m)}
+        subject {inUnits("distance_m", ask.subject_m)}
       </text>
       <Camera
         x={px(points[0]?.x ?? 0)}
@@ -161,7 +161,7 @@ function Camera({ x, y, turn, hollow = false }: CameraProps) {
 
 /** A stick on the ground, upright and leaned, seen from behind the camera. */
 function Lean({ move, ask, at, width, height }: Props) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const scale = (height - SKY - FOOT) / (ask.pole_m * 1.06);
   const foot = { x: width / 2, y: height - FOOT };
   const head = (k: number) => {
@@ -183,7 +183,7 @@ function Lean({ move, ask, at, width, height }: Props) {
       aria-label="The stick from behind"
       className="bg-paper"
     >
-      <text x="10" y="18" fontSize="12" fill="var(--stone)">
+      <text className="text-small" x="10" y="18" fill="var(--stone)">
         from behind
       </text>
       <line y1={foot.y} y2={foot.y} x2={width} stroke="var(--ridge-2)" strokeWidth="3" />
@@ -214,8 +214,14 @@ function Lean({ move, ask, at, width, height }: Props) {
         <rect x="-20" y="-24" width="40" height="24" fill="var(--lamp)" />
         <line x1="-70" x2="70" y1="-12" y2="-12" stroke="var(--ridge-3)" strokeDasharray="3 4" />
       </g>
-      <text x={width - 8} y={foot.y + 20} textAnchor="end" fontSize="12" fill="var(--stone)">
-        stick {say("distance_m", ask.pole_m)}
+      <text
+        className="text-small"
+        x={width - 8}
+        y={foot.y + 20}
+        textAnchor="end"
+        fill="var(--stone)"
+      >
+        stick {inUnits("distance_m", ask.pole_m)}
       </text>
     </svg>
   );

@@ -16,14 +16,14 @@ type Props = {
 
 /** The six panels, each with the figure that matters most. */
 export function PanelTabs({ answer, panel, onPanel, children }: Props) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const figures: Record<PanelName, string> = {
     picture: format.millimetres(Math.round(answer.picture?.focal_eq_mm ?? NaN)),
     shake: format.gust(answer.shake?.gust),
     time: format.share(answer.time?.playback),
-    move: say("seconds", answer.move?.needed_s),
-    rig: say("heavy_g", answer.rig?.mass_g),
-    strap: say("body_mm", answer.strap?.taut_mm),
+    move: inUnits("seconds", answer.move?.needed_s),
+    rig: inUnits("heavy_g", answer.rig?.mass_g),
+    strap: inUnits("body_mm", answer.strap?.taut_mm),
   };
   return (
     <Tabs.Root value={panel} onValueChange={(next) => onPanel(next as PanelName)}>
@@ -43,7 +43,7 @@ export function PanelTabs({ answer, panel, onPanel, children }: Props) {
                 className="border-b-2 border-transparent px-4 py-2 text-left hover:bg-mist focus-visible:-outline-offset-2 data-[state=active]:border-ink"
               >
                 <span className="label-wide block">{one.words}</span>
-                <span className="figure-narrow text-[19px] leading-tight">{figure}</span>
+                <span className="figure-narrow text-large leading-tight">{figure}</span>
               </Tabs.Trigger>
             );
           })}

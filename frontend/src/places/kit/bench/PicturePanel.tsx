@@ -26,7 +26,7 @@ const MOST_PX = 410;
 
 /** What the set-up sees, and the crop that is left down to the delivered picture. */
 export function PicturePanel({ answer }: PanelProps) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { picture } = answer;
   if (!picture) {
     return (
@@ -46,7 +46,7 @@ export function PicturePanel({ answer }: PanelProps) {
             <span>{WORDS[frame.name]}</span>
             <span className="text-right text-stone">
               {frame.width_px === null
-                ? say("share", frame.width)
+                ? inUnits("share", frame.width)
                 : `${frame.width_px}×${frame.height_px}`}
             </span>
           </li>
@@ -55,23 +55,26 @@ export function PicturePanel({ answer }: PanelProps) {
       <Fan picture={picture} />
       <Facts
         facts={[
-          { words: "Equivalent focal length", value: say("optics_mm", picture.focal_eq_mm) },
-          { words: "Taken by mode and stabilisers", value: say("percent", picture.crop_pct) },
+          { words: "Equivalent focal length", value: inUnits("optics_mm", picture.focal_eq_mm) },
+          { words: "Taken by mode and stabilisers", value: inUnits("percent", picture.crop_pct) },
           ...(picture.budget_pct < 0
             ? [
                 {
                   words: "The delivery is larger than the recording",
-                  value: `enlarged ${picture.enlarged.toFixed(1)} ×`,
+                  value: `enlarged ${format.times(picture.enlarged)}`,
                   warns: true,
                 },
               ]
             : [
-                { words: "Crop that is left in all", value: say("percent", picture.budget_pct) },
+                {
+                  words: "Crop that is left in all",
+                  value: inUnits("percent", picture.budget_pct),
+                },
                 {
                   words: "of it for polish, by the brief",
-                  value: say("percent", picture.polish_pct),
+                  value: inUnits("percent", picture.polish_pct),
                 },
-                { words: "then for reframing", value: say("percent", picture.reframe_pct) },
+                { words: "then for reframing", value: inUnits("percent", picture.reframe_pct) },
               ]),
         ]}
       />
@@ -153,7 +156,7 @@ function Scene({ width, height }: { width: number; height: number }) {
 
 /** The angle of view from above. */
 function Fan({ picture }: { picture: Picture }) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const half = (picture.long_deg * Math.PI) / 360;
   const reach = 92;
   const [x, y] = [reach * Math.sin(half), -reach * Math.cos(half)];
@@ -169,9 +172,9 @@ function Fan({ picture }: { picture: Picture }) {
       </svg>
       <Facts
         facts={[
-          { words: "across", value: say("degrees", picture.long_deg) },
-          { words: "upright", value: say("degrees", picture.short_deg) },
-          { words: "corner to corner", value: say("degrees", picture.diagonal_deg) },
+          { words: "across", value: inUnits("degrees", picture.long_deg) },
+          { words: "upright", value: inUnits("degrees", picture.short_deg) },
+          { words: "corner to corner", value: inUnits("degrees", picture.diagonal_deg) },
         ]}
       />
     </div>

@@ -21,7 +21,7 @@ type Props = {
 /** The rig from its right side, nose to the right; what is not the camera can be dragged. */
 export function RigDrawing({ parts, balance, ask, setup, kit, onChange }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const bounds = boundsOf(parts, ask, balance);
   const scale = Math.min(
     (width - 2 * PAD) / (bounds.right - bounds.left),
@@ -57,9 +57,9 @@ export function RigDrawing({ parts, balance, ask, setup, kit, onChange }: Props)
           height={HEIGHT}
           className="bg-paper"
           role="img"
-          aria-label={spoken(balance, say)}
+          aria-label={spoken(balance, inUnits)}
         >
-          <text x="10" y="18" fontSize="12" fill="var(--stone)">
+          <text className="text-small" x="10" y="18" fill="var(--stone)">
             from its right side, nose to the right
           </text>
           {hang && ask.handle && Math.abs(hang.forward_deg) > 0.5 && (
@@ -102,7 +102,7 @@ export function RigDrawing({ parts, balance, ask, setup, kit, onChange }: Props)
               stroke="var(--stone)"
               strokeDasharray="3 3"
             />
-            <text y="26" textAnchor="middle" fontSize="11.5" fill="var(--stone)">
+            <text className="text-fine" y="26" textAnchor="middle" fill="var(--stone)">
               counterweight
             </text>
           </Grip>
@@ -116,7 +116,7 @@ export function RigDrawing({ parts, balance, ask, setup, kit, onChange }: Props)
                 strokeLinecap="round"
               />
               <circle r="4" fill="var(--ink)" />
-              <text x="28" y="-2" fontSize="11.5" fill="var(--ink)">
+              <text className="text-fine" x="28" y="-2" fill="var(--ink)">
                 hangs here
               </text>
             </Grip>
@@ -160,9 +160,9 @@ function PartBox({ part, ghost, px, py, scale }: BoxProps) {
       />
       {w > 44 && h > 16 && part.bare && (
         <text
+          className="text-fine"
           x={x + 5}
           y={y + 13}
-          fontSize="11"
           fill={part.bare && part.name !== "Lens" ? "var(--paper)" : "var(--ink)"}
         >
           {part.name.length * 6 < w ? part.name : ""}
@@ -206,10 +206,10 @@ function Grip({ x, y, onMove, children }: GripProps) {
   );
 }
 
-function spoken(balance: Balance | null, say: ReturnType<typeof useUnits>["say"]): string {
+function spoken(balance: Balance | null, inUnits: ReturnType<typeof useUnits>["inUnits"]): string {
   if (!balance) return "The rig";
   const hang = balance.hang
-    ? `, hanging ${say("degrees", Math.abs(balance.hang.forward_deg))} ${balance.hang.forward_deg > 0 ? "nose down" : "nose up"}`
+    ? `, hanging ${inUnits("degrees", Math.abs(balance.hang.forward_deg))} ${balance.hang.forward_deg > 0 ? "nose down" : "nose up"}`
     : "";
-  return `The rig of ${say("heavy_g", balance.mass_g)}${hang}`;
+  return `The rig of ${inUnits("heavy_g", balance.mass_g)}${hang}`;
 }

@@ -132,15 +132,15 @@ type FigureProps = {
 };
 
 function Figures({ rig, onLevel, onWeight }: FigureProps) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { hang } = rig;
   return (
     <>
       <Facts
         facts={[
-          { words: "To carry in all", value: say("heavy_g", rig.mass_g) },
-          { words: "On the arms, elbows in", value: say("torque_nm", rig.torque_close_nm) },
-          { words: "On the arms, stretched out", value: say("torque_nm", rig.torque_arm_nm) },
+          { words: "To carry in all", value: inUnits("heavy_g", rig.mass_g) },
+          { words: "On the arms, elbows in", value: inUnits("torque_nm", rig.torque_close_nm) },
+          { words: "On the arms, stretched out", value: inUnits("torque_nm", rig.torque_arm_nm) },
           {
             words: "Jitter against the bare camera, a model",
             value: `${Math.round(100 * rig.jitter_ratio)} %`,
@@ -149,15 +149,15 @@ function Figures({ rig, onLevel, onWeight }: FigureProps) {
             ? [
                 {
                   words: hang.forward_deg >= 0 ? "Hangs nose down" : "Hangs nose up",
-                  value: say("degrees", Math.abs(hang.forward_deg)),
+                  value: inUnits("degrees", Math.abs(hang.forward_deg)),
                   warns: !hang.level,
                 },
                 {
                   words: hang.sideways_deg >= 0 ? "Right side down" : "Left side down",
-                  value: say("degrees", Math.abs(hang.sideways_deg)),
+                  value: inUnits("degrees", Math.abs(hang.sideways_deg)),
                   warns: Math.abs(hang.sideways_deg) > 1,
                 },
-                { words: "Swings at", value: say("hertz", hang.swing_hz), warns: hang.swings },
+                { words: "Swings at", value: inUnits("hertz", hang.swing_hz), warns: hang.swings },
               ]
             : []),
         ]}
@@ -177,11 +177,11 @@ function Figures({ rig, onLevel, onWeight }: FigureProps) {
           <p className="text-note text-stone">
             {hang.counterweight_g === null
               ? `No counterweight there levels it: ${hang.reason ?? ""}.`
-              : `${say("mass_g", hang.counterweight_g)} at the counterweight’s place would level it.`}
+              : `${inUnits("mass_g", hang.counterweight_g)} at the counterweight’s place would level it.`}
           </p>
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => onLevel(hang.shift_mm)}>
-              Move the handle {say("size_mm", Math.abs(hang.shift_mm))}{" "}
+              Move the handle {inUnits("size_mm", Math.abs(hang.shift_mm))}{" "}
               {hang.shift_mm > 0 ? "ahead" : "back"}
             </Button>
             {hang.counterweight_g !== null && (

@@ -138,9 +138,9 @@ function LensCurve({ shake, dots, reaches }: CurveProps) {
             strokeDasharray="2 3"
           />
           <text
+            className="text-small"
             x={MARGIN.left + 6}
             y={y(curve.target) - 5}
-            fontSize="12"
             fontWeight="650"
             fill="var(--ink)"
           >
@@ -149,11 +149,11 @@ function LensCurve({ shake, dots, reaches }: CurveProps) {
           <Here shake={shake} x={x(inside(shake.focal_eq_mm))} y={y} top={MARGIN.top} />
           {[0, 2, 4, 6, 8, 10].map((gust) => (
             <text
+              className="text-small"
               key={gust}
               x={MARGIN.left - 8}
               y={y(gust) + 4}
               textAnchor="end"
-              fontSize="12"
               fill="var(--stone)"
             >
               {gust}
@@ -168,11 +168,11 @@ function LensCurve({ shake, dots, reaches }: CurveProps) {
           />
           {TICKS_MM.filter((mm) => inside(mm) === mm).map((mm) => (
             <text
+              className="text-small"
               key={mm}
               x={x(mm)}
               y={y(0) + 16}
               textAnchor="middle"
-              fontSize="12"
               fill="var(--stone)"
             >
               {mm}
@@ -207,10 +207,10 @@ function ReachName({ name, from, to, width }: NameProps) {
   const left = width - to < from;
   return (
     <text
+      className="text-fine"
       x={left ? from - 8 : to + 8}
       y="4"
       textAnchor={left ? "end" : "start"}
-      fontSize="11"
       fill="var(--stone)"
     >
       {name}

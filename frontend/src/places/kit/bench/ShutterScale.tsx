@@ -44,10 +44,10 @@ export function ShutterScale({ time, chosen, mainsHz }: Props) {
           aria-label={`Half the frame interval is 1/${Math.round(time.half)} second; the nearest speed is 1/${time.nearest ?? "none"}.`}
         >
           <text
+            className="text-small"
             x={Math.min(Math.max(x(time.half), 90), width - 90)}
             y="12"
             textAnchor="middle"
-            fontSize="12.5"
             fill="var(--ink)"
             fontWeight="600"
           >
@@ -73,17 +73,17 @@ export function ShutterScale({ time, chosen, mainsHz }: Props) {
           ))}
           {labels.map((label) => (
             <text
+              className="text-fine"
               key={label.words}
               x={label.at}
               y={AXIS + 23}
               textAnchor="middle"
-              fontSize="11"
               fill="var(--stone)"
             >
               {label.words}
             </text>
           ))}
-          <text x={PAD} y={HEIGHT - 4} fontSize="11.5" fill="var(--stone)">
+          <text className="text-fine" x={PAD} y={HEIGHT - 4} fill="var(--stone)">
             {mainsHz === null
               ? "short marks are longer than the frame allows"
               : `ringed: no flicker under ${mainsHz} Hz lamps`}

@@ -35,7 +35,7 @@ export function StrapDrawing({ strap, ask, length }: Props) {
 }
 
 function Figure({ strap, ask, width }: { strap: StrapPlan; ask: Bench["strap"]; width: number }) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const scale = 0.27;
   const depth = 0.25 * ask.chest_mm * scale;
   const drop = 0.2 * ask.chest_mm * scale;
@@ -49,7 +49,7 @@ function Figure({ strap, ask, width }: { strap: StrapPlan; ask: Bench["strap"]; 
   }[strap.route];
   return (
     <g>
-      <text x="10" y="18" fontSize="12" fill="var(--stone)">
+      <text className="text-small" x="10" y="18" fill="var(--stone)">
         {ROUTE_WORDS[strap.route]}
       </text>
       <ellipse cx={nape.x + 6} cy={nape.y - 38} rx="23" ry="29" fill="var(--ridge-2)" />
@@ -81,13 +81,13 @@ function Figure({ strap, ask, width }: { strap: StrapPlan; ask: Bench["strap"]; 
         <g stroke="var(--stone)" fill="var(--stone)">
           <line x1={nape.x + depth / 2} x2={camera.x} y1={camera.y + 96} y2={camera.y + 96} />
           <text
+            className="text-small"
             x={(nape.x + depth / 2 + camera.x) / 2}
             y={camera.y + 112}
             textAnchor="middle"
-            fontSize="12"
             stroke="none"
           >
-            a forearm, {say("body_mm", ask.forearm_mm)}
+            a forearm, {inUnits("body_mm", ask.forearm_mm)}
           </text>
         </g>
       )}
@@ -96,7 +96,7 @@ function Figure({ strap, ask, width }: { strap: StrapPlan; ask: Bench["strap"]; 
 }
 
 function Strip({ strap, length, width }: { strap: StrapPlan; length: number; width: number }) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const [left, right] = [14, width - 14];
   const whole = Math.max(length, strap.taut_mm);
   const x = (mm: number) => left + ((right - left) * mm) / whole;
@@ -121,21 +121,21 @@ function Strip({ strap, length, width }: { strap: StrapPlan; length: number; wid
         strokeWidth="3"
       />
       <text
+        className="text-small"
         x={Math.min(x(strap.taut_mm), right - 4)}
         y="40"
         textAnchor="end"
-        fontSize="12.5"
         fontWeight="600"
         fill="var(--ink)"
       >
-        {strap.mark_mm === null ? "wants" : "mark at"} {say("body_mm", strap.taut_mm)}
+        {strap.mark_mm === null ? "wants" : "mark at"} {inUnits("body_mm", strap.taut_mm)}
       </text>
     </g>
   );
 }
 
 function Pull({ strap, width }: { strap: StrapPlan; width: number }) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const [left, right] = [14, width - 14];
   const x = (n: number) => left + ((right - left) * Math.min(n, MOST_N)) / MOST_N;
   return (
@@ -150,30 +150,30 @@ function Pull({ strap, width }: { strap: StrapPlan; width: number }) {
         stroke="var(--lichen-deep)"
       />
       <text
+        className="text-small"
         x={(x(BEST_N[0]) + x(BEST_N[1])) / 2}
         y="24"
         textAnchor="middle"
-        fontSize="12"
         fill="var(--lichen-deep)"
       >
         helps
       </text>
-      <text x={left} y="24" fontSize="12" fill="var(--stone)">
+      <text className="text-small" x={left} y="24" fill="var(--stone)">
         slack
       </text>
-      <text x={right} y="24" textAnchor="end" fontSize="12" fill="var(--stone)">
+      <text className="text-small" x={right} y="24" textAnchor="end" fill="var(--stone)">
         too hard
       </text>
       <circle cx={x(strap.pull_n)} r="7" fill="var(--lamp)" stroke="var(--ink)" />
       <text
+        className="text-small"
         x={Math.max(left + 20, Math.min(x(strap.pull_n), right - 20))}
         y="-13"
         textAnchor="middle"
-        fontSize="12.5"
         fontWeight="600"
         fill="var(--ink)"
       >
-        {say("pull_n", strap.pull_n)}
+        {inUnits("pull_n", strap.pull_n)}
       </text>
     </g>
   );

@@ -27,7 +27,7 @@ const FIRST_SCALE_KG = 1.5;
 
 /** Length and mark of the strap for one body, and how hard to pull. */
 export function StrapPanel({ answer, setup, kit, change, problem }: PanelProps) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { strap } = answer;
   const ask = setup.bench.strap;
   const put = (part: Partial<Ask>) => change({ strap: { ...ask, ...part } });
@@ -117,21 +117,21 @@ export function StrapPanel({ answer, setup, kit, change, problem }: PanelProps) 
         <>
           <Facts
             facts={[
-              { words: "Taut at", value: say("body_mm", strap.taut_mm) },
+              { words: "Taut at", value: inUnits("body_mm", strap.taut_mm) },
               {
                 words: strap.take_up_mm >= 0 ? "Take up" : "Too short by",
-                value: say("body_mm", Math.abs(strap.take_up_mm)),
+                value: inUnits("body_mm", Math.abs(strap.take_up_mm)),
                 warns: strap.take_up_mm < 0,
               },
-              { words: "Mark the strap at", value: say("body_mm", strap.mark_mm) },
+              { words: "Mark the strap at", value: inUnits("body_mm", strap.mark_mm) },
               {
                 words: "Pull",
-                value: `${say("pull_n", strap.pull_n)}, ${PULL_WORDS[strap.verdict] ?? ""}`,
+                value: `${inUnits("pull_n", strap.pull_n)}, ${PULL_WORDS[strap.verdict] ?? ""}`,
                 warns: strap.verdict === "too hard",
               },
               {
                 words: "A scale should show",
-                value: `${say("scale_kg", strap.scale_low_kg)} to ${say("scale_kg", strap.scale_high_kg)}`,
+                value: `${inUnits("scale_kg", strap.scale_low_kg)} to ${inUnits("scale_kg", strap.scale_high_kg)}`,
               },
               { words: "Pull in one session at most", value: `${Math.round(strap.limit_min)} min` },
             ]}

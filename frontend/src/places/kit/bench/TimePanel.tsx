@@ -17,7 +17,7 @@ const LAMPS = [
 
 /** Frame rate against delivery: what it slows, what it costs, and which shutter fits. */
 export function TimePanel({ answer, setup, change, problem }: PanelProps) {
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const { time } = answer;
   const ask = setup.bench.time;
   const put = (part: Partial<typeof ask>) => change({ time: { ...ask, ...part } });
@@ -71,8 +71,8 @@ export function TimePanel({ answer, setup, change, problem }: PanelProps) {
           <Facts
             facts={[
               { words: "Plays at", value: format.share(time.playback) },
-              { words: "Hold the shot", value: say("seconds", time.hold_s) },
-              { words: "It lasts on screen", value: say("seconds", time.on_screen_s) },
+              { words: "Hold the shot", value: inUnits("seconds", time.hold_s) },
+              { words: "It lasts on screen", value: inUnits("seconds", time.on_screen_s) },
               { words: "Light lost", value: `${time.light_lost_stops.toFixed(1)} stops` },
               { words: "Shutter nearest to half the interval", value: shutter(time.nearest) },
               ...(ask.mains_hz === null

@@ -10,7 +10,7 @@ const TOP = 22;
 /** What is held in front of the camera, and how it stretches on screen. */
 export function TimeStrip({ time, rateHz }: { time: Timing; rateHz: number }) {
   const [box, width] = useWidth<HTMLDivElement>();
-  const { say } = useUnits();
+  const { inUnits } = useUnits();
   const scale = Math.max(width - 2, 0) / Math.max(time.on_screen_s, time.hold_s, 0.01);
   const [held, shown] = [time.hold_s * scale, time.on_screen_s * scale];
   const frames = Math.min(Math.round(time.hold_s * rateHz), 160);
@@ -22,10 +22,10 @@ export function TimeStrip({ time, rateHz }: { time: Timing; rateHz: number }) {
           width={width}
           height={second + BAR + 24}
           role="img"
-          aria-label={`Hold for ${say("seconds", time.hold_s)}; it plays ${say("seconds", time.on_screen_s)}.`}
+          aria-label={`Hold for ${inUnits("seconds", time.hold_s)}; it plays ${inUnits("seconds", time.on_screen_s)}.`}
         >
-          <text y="13" fontSize="12.5" fill="var(--stone)">
-            recorded at {format.rate(rateHz)}: hold for {say("seconds", time.hold_s)}
+          <text className="text-small" y="13" fill="var(--stone)">
+            recorded at {format.rate(rateHz)}: hold for {inUnits("seconds", time.hold_s)}
           </text>
           <path
             d={`M0 ${TOP + BAR}H${held}L${shown} ${second}H0Z`}
@@ -56,9 +56,9 @@ export function TimeStrip({ time, rateHz }: { time: Timing; rateHz: number }) {
               strokeWidth={frames > 90 ? 0.6 : 1}
             />
           ))}
-          <text y={second + BAR + 17} fontSize="12.5" fill="var(--stone)">
-            on screen: {say("seconds", time.on_screen_s)} at {format.share(time.playback)} of full
-            speed
+          <text className="text-small" y={second + BAR + 17} fill="var(--stone)">
+            on screen: {inUnits("seconds", time.on_screen_s)} at {format.share(time.playback)} of
+            full speed
           </text>
         </svg>
       )}

@@ -3,29 +3,29 @@ import type { Quantity } from "../../../units";
 import type { MoveAsk } from "./moves";
 import type { Move } from "./types";
 
-type Say = (quantity: Quantity, value: number | null | undefined) => string;
+type InUnits = (quantity: Quantity, value: number | null | undefined) => string;
 
 /** The figures of a move that it has, in the order in which they matter. */
-export function moveFacts(move: Move, ask: MoveAsk, say: Say): Fact[] {
+export function moveFacts(move: Move, ask: MoveAsk, inUnits: InUnits): Fact[] {
   const facts: (Fact | false)[] = [
-    { words: "Crosses the frame", value: say("percent", Math.abs(move.extent_pct)) },
-    move.extent_deg !== null && { words: "Turns", value: say("degrees", move.extent_deg) },
-    { words: "Speed on screen", value: `${Math.abs(move.speed_pct_s).toFixed(1)} %/s` },
+    { words: "Crosses the frame", value: inUnits("percent", Math.abs(move.extent_pct)) },
+    move.extent_deg !== null && { words: "Turns", value: inUnits("degrees", move.extent_deg) },
+    { words: "Speed on screen", value: inUnits("percent_s", Math.abs(move.speed_pct_s)) },
     move.speed_deg_s !== null && {
       words: "Turning speed",
-      value: `${Math.abs(move.speed_deg_s).toFixed(1)} °/s`,
+      value: inUnits("degrees_s", Math.abs(move.speed_deg_s)),
     },
     move.speed_m_s !== null && {
       words: "Travelling speed",
-      value: say("speed_m_s", Math.abs(move.speed_m_s)),
+      value: inUnits("speed_m_s", Math.abs(move.speed_m_s)),
     },
     move.crosses_s !== null && {
       words: "A thing crosses in",
-      value: say("seconds", move.crosses_s),
+      value: inUnits("seconds", move.crosses_s),
     },
     move.counter_turn_deg !== null && {
       words: "Counter-turn to keep the subject",
-      value: say("degrees", move.counter_turn_deg),
+      value: inUnits("degrees", move.counter_turn_deg),
     },
     sideways(ask) && {
       words: "Foreground, subject, background travel",
@@ -36,25 +36,25 @@ export function moveFacts(move: Move, ask: MoveAsk, say: Say): Fact[] {
     },
     move.subject_scale !== null && {
       words: "Subject ends larger by",
-      value: `${move.subject_scale.toFixed(2)} ×`,
+      value: inUnits("scale", move.subject_scale),
     },
     move.background_scale !== null && {
       words: "Background ends larger by",
-      value: `${move.background_scale.toFixed(2)} ×`,
+      value: inUnits("scale", move.background_scale),
     },
     move.focal_to_mm !== null && {
       words: "Zoom to, equivalent",
-      value: say("optics_mm", move.focal_to_mm),
+      value: inUnits("optics_mm", move.focal_to_mm),
     },
-    move.step_m !== null && { words: "Length of a step", value: say("short_m", move.step_m) },
+    move.step_m !== null && { words: "Length of a step", value: inUnits("short_m", move.step_m) },
     move.dip_m !== null && {
       words: ask.kind === "walk" ? "Bounce on stiff legs" : "Dips",
-      value: `${say("short_m", move.dip_m)}, ${say("percent", move.dip_pct)}`,
+      value: `${inUnits("short_m", move.dip_m)}, ${inUnits("percent", move.dip_pct)}`,
       warns: (move.dip_pct ?? 0) > 1,
     },
     move.horizon_deg !== null && {
       words: "Horizon tips",
-      value: say("degrees", move.horizon_deg),
+      value: inUnits("degrees", move.horizon_deg),
       warns: Math.abs(move.horizon_deg) > 1,
     },
   ];

@@ -27,7 +27,7 @@ type Props = { drill: Drill; onKept: () => void };
 export function DrillEditor({ drill: kept, onKept }: Props) {
   const draft = useDraft(`drill-${kept.key}`, kept);
   const { save, problem, forget } = useSave();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const drill = draft.value;
   const put = (part: Partial<Drill>) => (forget(), draft.change({ ...drill, ...part }));
   const keep = () => {
@@ -38,7 +38,7 @@ export function DrillEditor({ drill: kept, onKept }: Props) {
         draft.drop();
         onKept();
         const undo = () => void keepDrill(kept).then(onKept).catch(fail);
-        say({ text: `“${drill.name}” is kept.`, undo });
+        notify({ text: `“${drill.name}” is kept.`, undo });
       },
     );
   };

@@ -101,7 +101,7 @@ function Reading({ drill, all }: { drill: Drill; all: DrillItem[] }) {
     <div className="grid gap-x-10 gap-y-5 px-4 pb-10 sm:px-8 lg:grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-w-0 space-y-5">
         <Part words="The move">
-          <p className="text-[17px] font-semibold">{drill.move}</p>
+          <p className="text-heading font-semibold">{drill.move}</p>
           <p className="text-stone">{drill.cues.join(" ")}</p>
         </Part>
         <Part words="Ways, to be compared">

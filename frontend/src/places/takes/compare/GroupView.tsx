@@ -110,7 +110,7 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
         <RidgeLine side={side} sides={sides} alignment={alignment} />
       </div>
       <p
-        className={`figure-narrow text-right text-[26px] leading-none ${over ? "text-ember-deep" : ""}`}
+        className={`figure-narrow text-right text-title leading-none ${over ? "text-ember-deep" : ""}`}
       >
         <span className="sr-only">Gust </span>
         {format.gust(take.gust)}
@@ -155,11 +155,11 @@ function TimeAxis({ sides, alignment }: { sides: Side[]; alignment: Alignment })
         <svg width={width} height={16} aria-hidden="true" className="overflow-visible">
           {x.ticks(Math.max(2, Math.floor(width / 70))).map((tick) => (
             <text
+              className="text-fine"
               key={tick}
               x={x(tick)}
               y={12}
               textAnchor="middle"
-              fontSize="11"
               fill="var(--stone)"
             >
               {tick === 0 ? (alignment === "move" ? "move" : "0 s") : tick}

@@ -6,7 +6,7 @@ import { CHOICE_WORDS } from "./words";
 /** Settle a take, with its undo. */
 export function useSettle() {
   const put = useChoose();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   return (take: Pick<TakeLine, "id" | "name" | "choice">, choice: Choice | null) => {
     const { id, name, choice: was } = take;
     put.mutate(
@@ -14,7 +14,7 @@ export function useSettle() {
       {
         onError: fail,
         onSuccess: () =>
-          say({
+          notify({
             text:
               choice === null ? `“${name}” is open again.` : `${CHOICE_WORDS[choice]}: “${name}”.`,
             undo: () => put.mutate({ id, choice: was }, { onError: fail }),

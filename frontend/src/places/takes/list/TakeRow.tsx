@@ -84,12 +84,12 @@ function Gust({ take }: { take: TakeLine }) {
   const over = take.gust !== null && take.gust > take.target;
   return (
     <p className="text-right leading-none">
-      <span className={`figure-narrow text-[30px] ${over ? "text-ember-deep" : ""}`}>
+      <span className={`figure-narrow text-figure ${over ? "text-ember-deep" : ""}`}>
         <span className="sr-only">Gust </span>
         {format.gust(take.gust)}
       </span>
       {take.gust !== null && (
-        <span className="block pt-0.5 text-[11px] text-stone">of {format.gust(take.target)}</span>
+        <span className="block pt-0.5 text-fine text-stone">of {format.gust(take.target)}</span>
       )}
     </p>
   );

@@ -69,7 +69,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
   const aborts = useRef(new Map<number, AbortController>());
   const next = useRef(1);
   const changed = useChanged();
-  const { say } = useNotices();
+  const { notify } = useNotices();
 
   const change = useCallback(
     (key: number, part: Partial<Arrival>) =>
@@ -109,7 +109,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
           drop(one.key);
           changed("films");
           if (answer.duplicate) {
-            say({
+            notify({
               text: `“${one.file.name}” is here already.`,
               hint: `It is the take “${answer.take.name}”.`,
             });
@@ -120,7 +120,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
           change(one.key, { state: "failed", error: known });
         });
     }
-  }, [arrivals, changed, change, drop, say]);
+  }, [arrivals, changed, change, drop, notify]);
 
   const value = useMemo(() => ({ arrivals, add, drop }), [arrivals, add, drop]);
   return (

@@ -6,15 +6,15 @@ import { useNotices } from "../../../ui/notices";
 /** Delete a take and offer to undo it; works on although the page that asked is left. */
 export function useDelete() {
   const act = useTakeAct();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const send = act.mutateAsync;
   return useCallback(
     (take: Pick<TakeLine, "id" | "name">) => {
       const undo = () => void send({ act: "restore", id: take.id }).catch(fail);
       send({ act: "delete", id: take.id })
-        .then(() => say({ text: `Deleted “${take.name}”.`, undo }))
+        .then(() => notify({ text: `Deleted “${take.name}”.`, undo }))
         .catch(fail);
     },
-    [send, say, fail],
+    [send, notify, fail],
   );
 }

@@ -131,7 +131,7 @@ function Log({ file, onClose, take }: Props & { file: LogFile }) {
         <>
           <RatesDrawing preview={preview} />
           <p className="text-note" data-testid="log-says">
-            {preview.seconds.toFixed(1)} s at {preview.rate_hz.toFixed(0)} samples a second,{" "}
+            {format.seconds(preview.seconds)} at {preview.rate_hz.toFixed(0)} samples a second,{" "}
             {preview.gaps === 0 ? "no gaps" : `${preview.gaps} gaps`}. Gust{" "}
             <b>{format.gust(preview.gust)}</b> at {take?.focal ?? USUAL_FOCAL} mm.
           </p>

@@ -25,7 +25,7 @@ function Band({ band, reading }: { band: (typeof BANDS)[number]; reading: BandRe
         className="absolute top-[5px] left-0 size-2.5 rounded-[1px]"
         style={{ background: band.colour }}
       />
-      <h3 className="text-[14.5px] font-[650]">
+      <h3 className="text-lead font-[650]">
         {band.words}{" "}
         <span className="ml-1 font-medium text-stone">{format.share(reading.share)}</span>
       </h3>

@@ -33,7 +33,7 @@ function CauseNote({ cause }: { cause: Cause }) {
         className="absolute top-[5px] left-0 size-2.5 rounded-[1px]"
         style={{ background: colour }}
       />
-      <h3 className="text-[14.5px] font-[650]">
+      <h3 className="text-lead font-[650]">
         {cause.name}{" "}
         <span className="ml-1 font-medium text-stone">
           {format.share(cause.share)} · {format.certainty(cause.certainty)}

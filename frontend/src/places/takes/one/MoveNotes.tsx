@@ -11,7 +11,7 @@ export function MoveNotes({ id, judgement }: { id: number; judgement: Judgement 
   return (
     <section aria-label="The move" className="border-t border-line px-4 py-3 sm:px-8">
       <h2 className="label-wide mb-1">The move</h2>
-      <p className="text-[15px]">
+      <p className="text-lead">
         <b className="font-[650]">{found.move ? moveWords(found.move) : "Held."}</b>
         {!found.move && ` The frame wandered ${format.percentOfWidth(found.wander_pct)}.`}
         {steps &&

@@ -18,7 +18,7 @@ export function NotMeasured({ take, focal }: { take: TakeLine; focal: number }) 
   }
   return (
     <div className="max-w-xl space-y-3 px-4 py-8 sm:px-8" role="alert">
-      <p className="text-[17px] font-semibold">
+      <p className="text-heading font-semibold">
         {take.fault
           ? `This take could not be measured: ${take.fault.what}.`
           : "Measuring was cancelled."}

@@ -1,3 +1,4 @@
+import * as format from "../../../formats";
 import type { TakeDetail } from "../../../api/client";
 
 /** Which part of its film a take is, where it is not all of it. */
@@ -7,7 +8,7 @@ export function PartNote({ detail, onWhole }: { detail: TakeDetail; onWhole: () 
   return (
     <p className="px-4 pb-3 text-note sm:px-8">
       <span className="border-l-2 border-lamp pl-3">
-        Judged from {part.from_s.toFixed(1)} to {part.to_s.toFixed(1)} s
+        Judged from {format.span(part.from_s, part.to_s)}
         {part.trimmed ? (
           <>
             : its slate and count-in are left out.{" "}

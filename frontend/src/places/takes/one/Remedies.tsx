@@ -99,7 +99,7 @@ function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
         )}
       </span>
       <span
-        className={`figure-narrow text-right text-[21px] leading-none ${over ? "text-ember-deep" : ""}`}
+        className={`figure-narrow text-right text-large leading-none ${over ? "text-ember-deep" : ""}`}
       >
         {format.gust(remedy.gust)}
       </span>

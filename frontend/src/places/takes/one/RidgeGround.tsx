@@ -81,9 +81,8 @@ export function RidgeGround({ judgement, scales, width, margin }: DrawingProps) 
               y={margin.top}
               stroke="none"
               fill="var(--lichen-deep)"
-              fontSize="11"
               fontWeight="700"
-              className="[font-stretch:118%]"
+              className="[font-stretch:118%] text-fine"
             >
               LEE {lee.start_s.toFixed(1)}–{lee.end_s.toFixed(1)} s
             </text>

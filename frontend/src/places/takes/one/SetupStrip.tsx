@@ -8,7 +8,7 @@ import { NameDialog } from "../../../ui/NameDialog";
 import { useNotices } from "../../../ui/notices";
 import { NumberField } from "../../../ui/NumberField";
 import { Select } from "../../../ui/Select";
-import { useSaveBrief } from "../../plan/useSaveBrief";
+import { useSaveBrief } from "../../plan/door";
 import { Part } from "./BriefStrip";
 import { fileOffers } from "./fileOffers";
 

@@ -60,11 +60,11 @@ export function Spectrum({ id }: { id: number }) {
             (hz) =>
               hz <= lastHz && (
                 <text
+                  className="text-fine"
                   key={hz}
                   x={x(hz)}
                   y={HEIGHT - 8}
                   textAnchor="middle"
-                  fontSize="11.5"
                   fill="var(--stone)"
                 >
                   {hz === 0.1 ? "0.1 Hz" : hz}
@@ -83,9 +83,9 @@ export function Spectrum({ id }: { id: number }) {
                 strokeDasharray="2 2"
               />
               <text
+                className="text-fine"
                 x={x(Math.max(peak.hz, SLOWEST_HZ)) + 4}
                 y={20 + 12 * index}
-                fontSize="11.5"
                 fill="var(--ink)"
               >
                 {peakWords(peak)}

@@ -21,9 +21,7 @@ export function TakeHead({ detail, onDelete }: Props) {
       <p className="text-stone">
         {clip && (
           <>
-            <b className="font-semibold text-ink">
-              {format.millimetres(Number(detail.focal_eq_mm.toFixed(1)))}
-            </b>{" "}
+            <b className="font-semibold text-ink">{format.millimetres(detail.focal_eq_mm)}</b>{" "}
             equivalent ·{" "}
             {clip.codec === LOG_CODEC ? (
               `motion log, ${clip.fps.toFixed(0)} samples a second · `

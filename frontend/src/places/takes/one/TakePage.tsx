@@ -53,7 +53,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const fault = changeBrief.error ?? changeTake.error;
   const details = useRemedyDetails(take.id, brief, judgement !== null);
   const mark = useMark();
-  const { say, fail } = useNotices();
+  const { notify, fail } = useNotices();
   const navigate = useNavigate();
   const remove = useDelete();
   useEffect(() => {
@@ -73,7 +73,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     const put = (value: boolean | null) =>
       mark.mutate({ id: take.id, smooth: value }, { onError: fail });
     put(was === smooth ? null : smooth);
-    say({
+    notify({
       text:
         was === smooth
           ? "Mark taken back."

@@ -32,7 +32,8 @@ export function Controls({ remedy, wanted, details, brief, target, onChange }: P
         {chosen && (
           <p className="text-note text-stone">
             <b className="font-semibold text-ink">
-              {chosen.name}: {chosen.crop_pct.toFixed(1)} % crop, gust {format.gust(chosen.gust)}.
+              {chosen.name}: {format.percent(chosen.crop_pct)} crop, gust {format.gust(chosen.gust)}
+              .
             </b>{" "}
             {chosen.warnings.join(" ")}
             {!chosen.within && " More crop than the brief allows."}
@@ -66,7 +67,7 @@ export function Controls({ remedy, wanted, details, brief, target, onChange }: P
 function OwnLimit({ crop }: { crop: number }) {
   const own = useEye().data?.polish;
   if (!own?.offered || crop <= own.value) return null;
-  return <> More than has worked for you ({own.value.toFixed(1)} %).</>;
+  return <> More than has worked for you ({format.percent(own.value)}).</>;
 }
 
 const SAME = 1e-3;

@@ -71,7 +71,7 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
       data-testid="preview"
     >
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <h2 className="title text-[17px]">{format.REMEDY_WORDS[remedy.remedy]}, seen</h2>
+        <h2 className="title text-heading">{format.REMEDY_WORDS[remedy.remedy]}, seen</h2>
         {done && <Measured render={done} />}
         <span className="ml-auto flex gap-1">
           <PlayButton />
@@ -113,7 +113,7 @@ const PLAIN = { corner_hz: null, rate: null, drift: null };
 /** The preview's own figure, beside what was predicted. */
 function Measured({ render }: { render: Render }) {
   const { recipe } = render;
-  const part = `${recipe.start_s.toFixed(1)} to ${recipe.end_s.toFixed(1)} s`;
+  const part = format.span(recipe.start_s, recipe.end_s);
   if (render.gust === null || render.off === null) {
     return (
       <p className="text-note text-stone">

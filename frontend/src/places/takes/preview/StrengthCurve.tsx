@@ -109,7 +109,7 @@ export function StrengthCurve({ strengths, corner, target, budget, onChoose }: P
         aria-valuenow={strengths.findIndex((one) => one.corner_hz === corner)}
         aria-valuetext={
           chosen
-            ? `${chosen.name}, ${chosen.crop_pct.toFixed(1)} % crop, gust ${format.gust(chosen.gust)}`
+            ? `${chosen.name}, ${format.percent(chosen.crop_pct)} crop, gust ${format.gust(chosen.gust)}`
             : "as the remedy says"
         }
         onKeyDown={step}

@@ -1,0 +1,2 @@
+/** What other places may use of Plan. */
+export { useSaveBrief } from "./useSaveBrief";

@@ -1,0 +1,2 @@
+/** What other places may use of Practice. */
+export { stepsOf } from "./steps";
