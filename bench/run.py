@@ -28,7 +28,7 @@ from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
 from ridgewind.services import assessing, deciding
 from ridgewind.store import briefs, clips, database, renders, takes
-from ridgewind.web import Config, create_app
+from ridgewind.web.app import Config, create_app
 
 CACHE = Path(__file__).parent / ".cache"
 DECODE = (

@@ -14,16 +14,23 @@ import pytest
 from ridgewind.core.motion import Motion, Shot, Tracker
 from ridgewind.library.library import Library
 from ridgewind.store import database
+from tests.clips import FilmStore
 
 ASPECT = 9 / 16
-LONGEST_FIRST = ("e2e", "standin", "jobs", "films", "services", "media")
-"""Folders of long tests, begun first so that two processes end at about the same time."""
+LONGEST_FIRST = (
+    "e2e/test_decision_interface", "e2e/test_practice_interface", "e2e/test_taking_in",
+    "standin/test_card", "e2e/test_kit_interface", "e2e/test_interface", "films/test_rendering",
+    "standin/test_faults", "standin/test_truth", "standin", "e2e", "jobs", "films", "services",
+    "media",
+)  # fmt: skip
+"""Files and folders of long tests, begun first so that two processes end at about the same time.
+Only one of the first two needs the demo, which takes half a minute to be there."""
 
 
 def pytest_collection_modifyitems(items):
     def place(item):
-        parts = item.path.parts
-        return next((k for k, name in enumerate(LONGEST_FIRST) if name in parts), 9)
+        path = str(item.path)
+        return next((k for k, name in enumerate(LONGEST_FIRST) if f"tests/{name}" in path), 99)
 
     items.sort(key=place)
 
@@ -135,6 +142,19 @@ def wait_for(condition, seconds: float = 30.0) -> None:
 def short_film(tmp_path_factory) -> Path:
     """A small shaken film, one and a half seconds."""
     return write_film(tmp_path_factory.mktemp("film") / "short.mp4", shaken(amplitude_px=2.0))
+
+
+@pytest.fixture(scope="session")
+def shared_folder(tmp_path_factory, worker_id) -> Path:
+    """A folder that all processes of this run share."""
+    own = tmp_path_factory.getbasetemp()
+    return own if worker_id == "master" else own.parent
+
+
+@pytest.fixture(scope="session")
+def films(shared_folder) -> FilmStore:
+    """Made clips with known truth, see tests/clips.py."""
+    return FilmStore(shared_folder / "films")
 
 
 @pytest.fixture

@@ -7,6 +7,7 @@ nothing, and another broker can take its place.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
 
@@ -40,10 +41,12 @@ def open_queue(library: Library, kind: Kind) -> SqliteHuey:
 
 
 class Queue:
-    """Hands waiting subjects to the workers."""
+    """Hands waiting subjects to the workers. on_put: called with the kind of what was put."""
 
-    def __init__(self, library: Library) -> None:
-        self._library = library
+    def __init__(
+        self, library: Library, *, on_put: Callable[[Kind], None] = lambda _kind: None
+    ) -> None:
+        self._library, self._on_put = library, on_put
         self._opened: dict[Kind, SqliteHuey] = {}
 
     def _huey(self, kind: Kind) -> SqliteHuey:
@@ -55,6 +58,7 @@ class Queue:
     def put(self, kind: Kind, subject_id: int) -> None:
         """Let a subject be worked on."""
         self._huey(kind).run(subject_id)
+        self._on_put(kind)
 
     def refill(self, path: Path) -> int:
         """Queue everything that the store says is waiting or was interrupted; call at start.

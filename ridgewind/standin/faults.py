@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -86,7 +87,7 @@ def single_takes(count: int, *, seed: int) -> Iterator[MadeTake]:
         rng = np.random.default_rng([seed, len(cause)])
         made = 0
         while made < count:
-            script = _recipe(technique(rng), rng)
+            script = _script(technique(rng), rng)
             if share_of(cause, script) >= RULING_SHARE and _speed(script) >= LEAST_PCT_S:
                 made += 1
                 yield MadeTake((cause,), script, path_of(script))
@@ -98,7 +99,7 @@ def paired_takes(count: int, *, seed: int) -> Iterator[MadeTake]:
         rng = np.random.default_rng([seed, len(pair[0]), len(pair[1])])
         made = 0
         while made < count:
-            script = _recipe(_both(*pair, rng), rng)
+            script = _script(_both(*pair, rng), rng)
             shares = {cause: share_of(cause, script) for cause in pair}
             if min(shares.values()) >= SECOND_SHARE and sum(shares.values()) > 0.7:
                 made += 1
@@ -127,7 +128,7 @@ def path_of(script: Script) -> Motion:
     )
 
 
-def _recipe(technique: Technique, rng: np.random.Generator) -> Script:
+def _script(technique: Technique, rng: np.random.Generator) -> Script:
     seconds = float(rng.uniform(6, 12))
     if technique.jolt_at_s < 0:
         technique = replace(technique, jolt_at_s=seconds - 0.15)
@@ -158,6 +159,7 @@ def _both(first: str, second: str, rng: np.random.Generator) -> Technique:
     return out
 
 
+@lru_cache(maxsize=16)
 def _speed(script: Script) -> float:
     """Root mean square of the weighted speed; ends mirrored, so that nothing leaks there."""
     (shot,) = read_motion(true_path(plan(script), facing(DISTANCE_M))).shots

@@ -10,10 +10,10 @@ from flask import Flask, Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from ridgewind import __version__
-from ridgewind.core.brief import FEELS, SCREENS_DEG
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
-from ridgewind.web import errors, guard, models
+from ridgewind.store.jobs import Kind
+from ridgewind.web import errors, guard
 from ridgewind.web.context import EXTENSION, Service
 from ridgewind.web.errors import MissingError
 from ridgewind.web.findings.routes import api as findings_api
@@ -23,6 +23,7 @@ from ridgewind.web.plan.brief_routes import api as briefs_api
 from ridgewind.web.plan.routes import api as plan_api
 from ridgewind.web.practice.routes import api as practice_api
 from ridgewind.web.settings.routes import api as settings_api
+from ridgewind.web.status_routes import api as status_api
 from ridgewind.web.takes.compare_routes import api as compare_api
 from ridgewind.web.takes.decision_routes import api as decisions_api
 from ridgewind.web.takes.folder_routes import api as folders_api
@@ -36,11 +37,13 @@ STATIC = Path(__file__).parent / "static"
 @dataclass(frozen=True)
 class Config:
     """library: folder of the library, prepared. demo: it holds made clips. on_stale: called
-    when a changed brief leaves verdicts to be judged again."""
+    when a changed brief leaves verdicts to be judged again. on_put: called with the kind of work
+    that was asked for."""
 
     library: Path
     demo: bool = False
     on_stale: Callable[[], None] = field(default=lambda: None)
+    on_put: Callable[[Kind], None] = field(default=lambda _kind: None)
 
 
 def create_app(config: Config) -> Flask:
@@ -54,25 +57,16 @@ def create_app(config: Config) -> Flask:
         static_folder=None,
     )
     library = Library(config.library)
-    app.extensions[EXTENSION] = Service(library, Queue(library), config.demo, config.on_stale)
+    app.extensions[EXTENSION] = Service(
+        library, Queue(library, on_put=config.on_put), config.demo, config.on_stale
+    )
     guard.install(app)
     errors.handlers(app)
     for api in (
-        takes_api, decisions_api, compare_api, folders_api, logs_api, briefs_api, plan_api,
-        practice_api, kit_api, bench_api, findings_api, settings_api,
+        status_api, takes_api, decisions_api, compare_api, folders_api, logs_api, briefs_api,
+        plan_api, practice_api, kit_api, bench_api, findings_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
-
-    @app.get("/api/status", responses={200: models.Status})
-    def status() -> Response:
-        """What this Ridgewind is, and its defaults."""
-        found = models.Status(
-            version=__version__,
-            demo=config.demo,
-            feels=FEELS,  # type: ignore[arg-type]
-            screens_deg=SCREENS_DEG,  # type: ignore[arg-type]
-        )
-        return Response(found.model_dump_json(), mimetype="application/json")
 
     _serve_interface(app)
     return app
@@ -97,10 +91,3 @@ def _serve_interface(app: Flask) -> None:
         if address and (STATIC / address).is_file():
             return send_from_directory(STATIC, address)
         return send_from_directory(STATIC, "index.html", max_age=0)
-
-
-def openapi_document() -> dict[str, object]:
-    """The API as an OpenAPI document, from the models and routes alone."""
-    app = create_app(Config(Path("/nonexistent")))
-    document: dict[str, object] = app.api_doc  # type: ignore[attr-defined]
-    return document

@@ -62,7 +62,15 @@ def run(start: Start) -> None:
             start.fill(library)
         queue.refill(library.database)
         refresher = Refresher(library)
-        app = create_app(Config(library.root, demo=start.demo, on_stale=refresher.wake))
+        supervisors = {kind: Supervisor(library, queue, kind) for kind in TASKS}
+        app = create_app(
+            Config(
+                library.root,
+                demo=start.demo,
+                on_stale=refresher.wake,
+                on_put=lambda kind: supervisors[kind].wake(),
+            )
+        )
         server = waitress.create_server(
             app,
             sockets=[listener],
@@ -72,8 +80,8 @@ def run(start: Start) -> None:
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"
         with ExitStack() as stack:
-            for kind in TASKS:
-                stack.enter_context(Supervisor(library, queue, kind))
+            for supervisor in supervisors.values():
+                stack.enter_context(supervisor)
             stack.enter_context(refresher)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:

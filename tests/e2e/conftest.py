@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import fcntl
+import hashlib
 import json
 import os
 import re
+import shutil
 import signal
+import sqlite3
 import subprocess
 import sys
 import time
 import urllib.request
+from contextlib import closing, contextmanager
 from pathlib import Path
 
 import pytest
@@ -25,28 +30,11 @@ FLAGS = [
 START_S, DEMO_S = 15.0, 180.0
 
 
-class Server:
-    """`ridgewind serve` or `ridgewind demo` on a free port."""
+class Client:
+    """Asks a server that runs."""
 
-    def __init__(self, command: str, data: Path, log: Path) -> None:
-        self._log = log.open("w+")
-        program = [sys.executable, "-u", "-m", "ridgewind.cli", command]
-        self.process = subprocess.Popen(
-            [*program, "--data", str(data), "--port", "0"],
-            stdout=self._log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL,
-        )  # fmt: skip
-        self.address = self._wait_for_address(log)
-
-    def _wait_for_address(self, log: Path) -> str:
-        end = time.monotonic() + START_S
-        while time.monotonic() < end:
-            if found := re.search(r"http://127\.0\.0\.1:\d+", log.read_text()):
-                return found[0]
-            if self.process.poll() is not None:
-                self._log.close()
-                raise AssertionError(log.read_text())
-            time.sleep(0.05)
-        raise AssertionError(f"the server did not start: {log.read_text()}")
+    def __init__(self, address: str) -> None:
+        self.address = address
 
     def get(self, path: str):
         with urllib.request.urlopen(self.address + path, timeout=10) as reply:
@@ -74,6 +62,35 @@ class Server:
             time.sleep(0.1)
         raise AssertionError("it did not happen in time")
 
+
+class Server(Client):
+    """`ridgewind serve` or `ridgewind demo` on a free port."""
+
+    def __init__(self, command: str, data: Path, log: Path) -> None:
+        self._log = log.open("w+")
+        program = [sys.executable, "-u", "-m", "ridgewind.cli", command]
+        self.process = subprocess.Popen(
+            [*program, "--data", str(data), "--port", "0"],
+            stdout=self._log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL,
+        )  # fmt: skip
+        super().__init__(self._wait_for_address(log))
+
+    def _wait_for_address(self, log: Path) -> str:
+        end = time.monotonic() + START_S
+        while time.monotonic() < end:
+            if found := re.search(r"http://127\.0\.0\.1:\d+", log.read_text()):
+                return found[0]
+            if self.process.poll() is not None:
+                self._log.close()
+                raise AssertionError(log.read_text())
+            time.sleep(0.05)
+        raise AssertionError(f"the server did not start: {log.read_text()}")
+
+    def let_go(self) -> None:
+        """Let it run on; whoever knows its process stops it."""
+        self.process.returncode = 0  # nobody waits for it here
+        self._log.close()
+
     def kill(self) -> None:
         os.kill(self.process.pid, signal.SIGKILL)
         self.process.wait(10)
@@ -89,12 +106,100 @@ class Server:
             self._log.close()
 
 
+class SharedDemo(Client):
+    """The demo with everything measured, one server for all test processes: started by the first
+    that needs it, stopped by the last that had it. Tests look at it and leave it as it is; those
+    that change something take `own_demo`."""
+
+    def __init__(self, folder: Path) -> None:
+        folder.mkdir(exist_ok=True)
+        self._folder, self._note = folder, folder / "server.json"
+        self.library = folder / "library"
+        with self._alone():
+            if not self._note.exists():
+                self._begin()
+            note = json.loads(self._note.read_text())
+            self._write(note | {"users": note["users"] + 1})
+        super().__init__(note["address"])
+        self._pid, self._kept = note["pid"], note["kept"]
+
+    def _begin(self) -> None:
+        server = Server("demo", self.library, self._folder / "log")
+        server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
+        kept = what_is_kept(self.library)
+        self._write(
+            {"address": server.address, "pid": server.process.pid, "users": 0, "kept": kept}
+        )
+        server.let_go()
+
+    def leave(self) -> None:
+        """Not needed by this process any more."""
+        assert what_is_kept(self.library) == self._kept, "a test changed the demo that all share"
+        with self._alone():
+            note = json.loads(self._note.read_text())
+            self._write(note | {"users": note["users"] - 1})
+            if note["users"] == 1:
+                os.kill(self._pid, signal.SIGTERM)
+                self._note.unlink()
+
+    def _write(self, note: dict[str, object]) -> None:
+        self._note.write_text(json.dumps(note))
+
+    @contextmanager
+    def _alone(self):
+        with (self._folder / "lock").open("w") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX)
+            yield
+
+
+KEPT = {
+    "take": "id, name, deleted_at, brief_id, setup_id, own_focal_eq_mm, from_s, to_s, choice",
+    "brief": "id, name, feel, own_target, archived_at",
+    "setup": "id, name, optics, bench, archived_at",
+    "kit_item": "id, name, spec, archived_at",
+    "mark": "take_id, view, smooth",
+    "render": "id, take_id",
+    "session": "id, name, ended_at",
+    "subject": "take_id",
+    "setting": "name, value",
+}
+"""What a shooter could change, by table."""
+
+
+def what_is_kept(library: Path) -> str:
+    """A digest of everything in a library that a shooter could change."""
+    with closing(sqlite3.connect(library / "library.db")) as db:
+        rows = [
+            db.execute(f"select {columns} from {table} order by 1").fetchall()
+            for table, columns in KEPT.items()
+        ]
+    return hashlib.sha256(repr(rows).encode()).hexdigest()
+
+
+def copy_library(source: Path, target: Path) -> None:
+    """A library as it is now, although a server writes to it."""
+    leave = shutil.ignore_patterns("*.db", "*.db-wal", "*.db-shm", "lock", "incoming")
+    shutil.copytree(source, target, ignore=leave)
+    with (
+        closing(sqlite3.connect(source / "library.db")) as live,
+        closing(sqlite3.connect(target / "library.db")) as copy,
+    ):
+        live.backup(copy)
+
+
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory):
-    """The demo with everything measured."""
-    folder = tmp_path_factory.mktemp("demo")
-    server = Server("demo", folder / "library", folder / "log")
-    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
+def demo(shared_folder):
+    """The demo with everything measured, to be looked at."""
+    shared = SharedDemo(shared_folder / "demo")
+    yield shared
+    shared.leave()
+
+
+@pytest.fixture
+def own_demo(demo, tmp_path):
+    """A copy of the measured demo, to be changed."""
+    copy_library(demo.library, tmp_path / "library")
+    server = Server("serve", tmp_path / "library", tmp_path / "log")
     yield server
     server.stop()
 

@@ -100,8 +100,8 @@ def test_causes_are_named_with_evidence_and_one_thing_to_change(demo, page):
     expect(page.get_by_text(re.compile("Pan or slide right, .* 14° as a turn"))).to_be_visible()
 
 
-def test_a_subject_is_marked_and_followed(demo, page):
-    open_take(page, demo.address, "Sacks, slide by weight shift")
+def test_a_subject_is_marked_and_followed(own_demo, page):
+    open_take(page, own_demo.address, "Sacks, slide by weight shift")
     picture = page.get_by_label("The take", exact=True).bounding_box()
     page.keyboard.press("m")
     expect(page.get_by_test_id("marking")).to_be_visible()
@@ -111,8 +111,8 @@ def test_a_subject_is_marked_and_followed(demo, page):
     expect(page.get_by_test_id("subject")).to_have_count(0)
 
 
-def test_the_brief_changes_the_verdict_without_measuring(demo, page):
-    open_take(page, demo.address, "Mill door, walk-in, off the body")
+def test_the_brief_changes_the_verdict_without_measuring(own_demo, page):
+    open_take(page, own_demo.address, "Mill door, walk-in, off the body")
     assert verdict(page) == "remedy-slow"
     page.get_by_label("Keep sound, so it may not be slowed").click()
     expect(page.get_by_test_id("remedy-polish")).to_have_attribute("data-verdict", "true")
@@ -191,8 +191,8 @@ def test_deleting_is_undone_by_its_notice(fresh, page, tmp_path):
     expect(row).to_have_count(1)
 
 
-def test_the_keyboard_alone_goes_all_the_way(demo, page):
-    page.goto(f"{demo.address}/takes")
+def test_the_keyboard_alone_goes_all_the_way(own_demo, page):
+    page.goto(f"{own_demo.address}/takes")
     expect(page.get_by_role("link", name="Sacks, slide")).to_be_visible()
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_contain_text("Bring clips in")
@@ -231,10 +231,8 @@ def test_the_list_sorts_and_filters(demo, page):
     expect(first).to_contain_text("Millstone, grip slips")
 
 
-@pytest.mark.parametrize("theme", ["light", "dark"])
-@pytest.mark.parametrize("width", [390, 1280])
 @pytest.mark.parametrize("place", ["list", "take"])
-def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
+def test_no_serious_accessibility_fault(demo, browser, place):
     line = next(
         take for take in demo.get("/api/takes")["takes"] if take["name"] == "Cap and sails, monopod"
     )
@@ -245,4 +243,4 @@ def test_no_serious_accessibility_fault(demo, browser, place, width, theme):
             return page.get_by_test_id("gust")
         return page.get_by_role("link", name="Cap and sails")
 
-    check_accessibility(browser, address, width=width, theme=theme, ready=ready)
+    check_accessibility(browser, address, ready=ready)

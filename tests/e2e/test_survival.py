@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import os
 import time
+from pathlib import Path
 
 import pytest
 
-from ridgewind.jobs.queue import TASKS
 from ridgewind.library.library import Library
 from ridgewind.store import clips, database
 from tests.conftest import shaken, write_film
@@ -25,8 +25,8 @@ def progress(server: Server, take_id: int) -> float:
 
 
 def children_of(pid: int) -> list[int]:
-    with open(f"/proc/{pid}/task/{pid}/children") as listing:
-        return [int(child) for child in listing.read().split()]
+    listings = Path(f"/proc/{pid}/task").glob("*/children")
+    return [int(child) for listing in listings for child in listing.read_text().split()]
 
 
 def alive(pid: int) -> bool:
@@ -38,15 +38,13 @@ def alive(pid: int) -> bool:
 
 
 def test_a_job_survives_the_servers_death(tmp_path):
-    films = [
-        write_film(tmp_path / f"film{k}.mp4", shaken(1500, amplitude_px=2 + k)) for k in (0, 1)
-    ]
+    films = [write_film(tmp_path / f"film{k}.mp4", shaken(700, amplitude_px=2 + k)) for k in (0, 1)]
     data = tmp_path / "library"
     server = Server("serve", data, tmp_path / "log1")
     first, second = (server.send(path) for path in films)
     server.wait_until(lambda: progress(server, first) > 0.1, 30)
     workers = children_of(server.process.pid)
-    assert len(workers) == len(TASKS)
+    assert len(workers) == 1  # only what has work has a process
     server.kill()
     end = time.monotonic() + 10
     while any(map(alive, workers)) and time.monotonic() < end:
@@ -63,7 +61,7 @@ def test_a_job_survives_the_servers_death(tmp_path):
             server.wait_until(lambda take_id=take_id: state(server, take_id) == "done", 120)
         judgement = server.get(f"/api/takes/{first}")["judgement"]
         assert judgement["trusted_share"] == 1.0
-        assert len(judgement["trace"]["t_s"]) > 700
+        assert len(judgement["trace"]["t_s"]) > 350
     finally:
         server.stop()
     for folder in (library.originals, library.copies, library.stills, library.incoming):

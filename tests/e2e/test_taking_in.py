@@ -18,17 +18,18 @@ from tests.e2e.conftest import CHROMIUM, FLAGS
 from tests.e2e.test_practice_interface import begin, keep_session, wait_for
 
 pytestmark = pytest.mark.e2e
-SPEED = 12
+SPEED, RATE = 12, 15
 
 
 def film_with_slate(path: Path, take_index: int) -> Path:
     code = cv2.resize(code_image(slate_text(1, take_index), 8), (180, 180))
     frames = []
-    for index, frame in enumerate(shaken(240, size=(480, 270), amplitude_px=2.0)):
-        if index < 45:
+    count = round(8 * RATE)
+    for index, frame in enumerate(shaken(count, size=(480, 270), rate_hz=RATE, amplitude_px=2.0)):
+        if index < 1.5 * RATE:
             frame[40:220, 150:330] = code
         frames.append(frame)
-    return write_film(path, frames)
+    return write_film(path, frames, rate=RATE)
 
 
 def middle(page, test_id: str) -> tuple[float, float]:

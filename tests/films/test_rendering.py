@@ -21,28 +21,21 @@ from ridgewind.films.measuring import measure_film
 from ridgewind.films.rendering import Source, measured_again, render_film, render_preview
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
-from ridgewind.standin.body import Technique
-from ridgewind.standin.camera import Script, film
 from tests.conftest import make_motion, shaken, texture, view, write_film
 
 AGREEMENT = 0.4
 TOO_LARGE_PCT = 0.3
 BRIEF = replace(usual_brief(), wanted_s=1.5, most_crop_pct=30.0)
 
-CLIPS = {
-    "ridge, hold": Script("ridge", "hold", Technique(), 26, seconds=3),
-    "ridge, pan": Script("ridge", "pan", Technique(), 35, seconds=3, seed=3),
-    "door, one hand": Script("door", "hold", Technique(contacts=1), 35, fps=60, seconds=3, seed=4),
-    "door, walk-in": Script("door", "walk", Technique(cadence_hz=1.8), 26, seconds=4, seed=5),
-}
+CLIPS = ("ridge, hold", "ridge, pan", "door, one hand", "door, walk-in")
 
 
 def nothing(_done):
     return None
 
 
-def judged(path, *, brief=BRIEF):
-    found = measure_film(path)
+def judged(path, *, brief=BRIEF, measured=None):
+    found = measured or measure_film(path)
     size = (found.width, found.height)
     clip = Clip(found.fps, found.duration_s, found.has_sound, size, 26.0)
     analysis = Analysis(found.motion)
@@ -50,16 +43,14 @@ def judged(path, *, brief=BRIEF):
     return analysis, clip, source, assess(analysis, clip, brief).decision
 
 
-@pytest.fixture(scope="module", params=CLIPS)
-def filmed(request, tmp_path_factory):
-    path = tmp_path_factory.mktemp("filmed") / "take.mp4"
-    return path, film(CLIPS[request.param], path)
+@pytest.fixture(params=CLIPS)
+def filmed(request, films):
+    return films.get(request.param)
 
 
 @pytest.mark.parametrize("kind", ["polish", "slow_polish", "polish_lee", "slow"])
 def test_a_preview_measured_again_reads_what_was_predicted(filmed, kind, tmp_path):
-    path, _ = filmed
-    analysis, clip, source, decision = judged(path)
+    analysis, clip, source, decision = judged(filmed.path, measured=filmed.measured)
     remedy = decision.of(kind)
     if remedy.start_s is None:  # over target all the same: look at all of it
         keep = decision.of("keep")
@@ -72,8 +63,8 @@ def test_a_preview_measured_again_reads_what_was_predicted(filmed, kind, tmp_pat
 
 
 def test_crop_and_gust_left_agree_with_truth(filmed):
-    path, truth = filmed
-    analysis, _, _, _ = judged(path)
+    analysis, _, _, _ = judged(filmed.path, measured=filmed.measured)
+    truth = filmed.truth
     true_curve = polish_curve(read_motion(truth), aspect=truth.aspect)
     for found, true in zip(analysis.polish().points, true_curve.points, strict=True):
         assert found.crop_pct == pytest.approx(true.crop_pct, abs=TOO_LARGE_PCT)

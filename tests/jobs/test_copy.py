@@ -114,7 +114,7 @@ def test_a_pulled_card_refuses_each_film_that_is_left(library, db, card, monkeyp
 
 
 def test_work_whose_message_was_lost_is_found_and_done(library, db, card, monkeypatch):
-    monkeypatch.setattr("ridgewind.jobs.supervisor.TOP_UP_S", 0.2)
+    monkeypatch.setattr("ridgewind.jobs.supervisor.LOOK_S", 0.2)
     number = asked(db, card, ["A.MP4"])  # and nothing was put into the queue
     with Supervisor(library, Queue(library), "copy") as supervisor:
         wait_for(lambda: folder_copies.by_id(db, number).job.state == "done")

@@ -5,7 +5,6 @@ from __future__ import annotations
 import errno
 import os
 import signal
-import time
 
 import pytest
 
@@ -19,7 +18,7 @@ from ridgewind.media.encode import FilmWriter
 from ridgewind.media.errors import translated
 from ridgewind.services import assessing, deciding
 from ridgewind.store import clips, database, jobs, renders, takes
-from tests.conftest import shaken, write_film
+from tests.conftest import shaken, wait_for, write_film
 
 AGREEMENT = 0.4
 
@@ -128,14 +127,13 @@ def test_a_killed_renderer_is_replaced_and_its_film_made(library, db, measured):
     queue = Queue(library)
     number = asked(db, measured, purpose="film")
     with Supervisor(library, queue, "render") as supervisor:
-        first = supervisor.worker_pid
         with database.atomic(db):
             assert jobs.claim(db, "render", number)  # as if it were at it
+        supervisor.wake()
+        wait_for(lambda: supervisor.worker_pid is not None)
+        first = supervisor.worker_pid
         os.kill(first, signal.SIGKILL)
-        end = time.monotonic() + 60
-        while renders.by_id(db, number).state != "done":
-            assert time.monotonic() < end
-            time.sleep(0.1)
+        wait_for(lambda: renders.by_id(db, number).state == "done", 60)
         assert supervisor.worker_pid != first
     assert jobs.one(db, "render", number).attempts == 2
 

@@ -18,7 +18,7 @@ from ridgewind.standin.card import CLOCK_AHEAD_S, CardTake, film_card
 from ridgewind.store import database, jobs, sessions
 
 BEGUN = datetime(2026, 10, 9, 8, 0, tzinfo=UTC)
-ENDS_S = (0.0, 40.0, 95.0, 150.0, 210.0)
+ENDS_S = (0.0, 40.0, 95.0, 150.0)
 
 
 def planned_session(db):

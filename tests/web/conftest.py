@@ -6,7 +6,7 @@ import pytest
 
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.store import database, takes
-from ridgewind.web import Config, create_app
+from ridgewind.web.app import Config, create_app
 
 HERE = {"Host": "127.0.0.1:8421"}
 

@@ -885,7 +885,7 @@ export interface paths {
       cookie?: never;
     };
     /** What this Ridgewind is, and its defaults. */
-    get: operations["status_api_status_get"];
+    get: operations["status_status_status_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -6483,7 +6483,7 @@ export interface operations {
       };
     };
   };
-  status_api_status_get: {
+  status_status_status_get: {
     parameters: {
       query?: never;
       header?: never;

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.trials.eye import Mark, Threshold, surprise
 from ridgewind.services import eyes
@@ -13,11 +12,12 @@ from ridgewind.services.eyes import FeelEye, Used
 from ridgewind.store import database, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.marks import MarkRow
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.findings import models
 from ridgewind.web.takes.serialise import film_part
 
-api = APIBlueprint("findings", __name__, url_prefix="/api")
+api = blueprint("findings")
 
 AT_ONCE_S = 0.4
 """A change judges takes again for so long before it answers; the rest follows."""

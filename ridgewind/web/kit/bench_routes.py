@@ -5,18 +5,18 @@ from __future__ import annotations
 from dataclasses import fields
 
 from flask import Response, send_file
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.kit.bench import move_plan
 from ridgewind.films import previewing
 from ridgewind.services import benching
 from ridgewind.store import kit
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import MissingError
 from ridgewind.web.kit import bench_models as models
 from ridgewind.web.kit.routes import ask_of
 
-api = APIBlueprint("bench", __name__, url_prefix="/api/bench")
+api = blueprint("bench", prefix="/api/bench")
 
 
 @api.post("", responses={200: models.BenchAnswer, **FAULTS})

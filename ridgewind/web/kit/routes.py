@@ -5,16 +5,16 @@ from __future__ import annotations
 from http import HTTPStatus
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.services import benching
 from ridgewind.store import database, kit
 from ridgewind.store.database import Connection
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.kit import models
 
-api = APIBlueprint("kit", __name__, url_prefix="/api/kit")
+api = blueprint("kit", prefix="/api/kit")
 CHANGED = {200: models.ChangedItem, **FAULTS}
 
 

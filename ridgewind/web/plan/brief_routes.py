@@ -5,15 +5,15 @@ from __future__ import annotations
 from http import HTTPStatus
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.store import briefs, database, takes
 from ridgewind.store.database import Connection
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.plan import brief_models
 from ridgewind.web.plan.serialise import brief_item, brief_of
 
-api = APIBlueprint("briefs", __name__, url_prefix="/api")
+api = blueprint("briefs")
 
 AT_ONCE_S = 0.3
 """A change judges takes again for so long before it answers; the rest follows."""

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.services import practising
 from ridgewind.services.practising import ShelvedDrill
 from ridgewind.store import database, drills
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.plan import models
 
-api = APIBlueprint("plan", __name__, url_prefix="/api")
+api = blueprint("plan")
 
 
 @api.get("/drills", responses={200: models.DrillList, **FAULTS})

@@ -5,15 +5,15 @@ from __future__ import annotations
 from http import HTTPStatus
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.services import filing, practising
 from ridgewind.store import database, sessions
 from ridgewind.store.database import Connection
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.practice import models
 
-api = APIBlueprint("practice", __name__, url_prefix="/api")
+api = blueprint("practice")
 
 MOST_SESSIONS = 60
 

@@ -5,17 +5,17 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.judge.cost import Weights
 from ridgewind.library.library import Library
 from ridgewind.services import clearing
 from ridgewind.store import database, settings, takes
 from ridgewind.store.database import Connection
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.settings import models
 
-api = APIBlueprint("settings", __name__, url_prefix="/api")
+api = blueprint("settings")
 
 AT_ONCE_S = 0.4
 """A change judges takes again for so long before it answers; the rest follows."""

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.services import comparing
 from ridgewind.services.comparing import Group, Side
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import BadRequestError
 from ridgewind.web.takes import compare_models as models
@@ -14,7 +14,7 @@ from ridgewind.web.takes import serialise
 from ridgewind.web.takes.decision_models import DrillLink
 from ridgewind.web.takes.models import TraceColumns
 
-api = APIBlueprint("compare", __name__, url_prefix="/api")
+api = blueprint("compare")
 
 
 @api.get("/compare", responses={200: models.CompareAnswer, **FAULTS})

@@ -7,7 +7,6 @@ from http import HTTPStatus
 
 import numpy as np
 from flask import Response, send_file
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.judge.recipe import Recipe
 from ridgewind.services import deciding, marking, taking
@@ -15,13 +14,14 @@ from ridgewind.services.deciding import RemedyRequest
 from ridgewind.store import database, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.errors import MissingError
 from ridgewind.web.takes import decision_files, serialise
 from ridgewind.web.takes import decision_models as models
 from ridgewind.web.takes.models import TakeDetail, TakeLine, TakePath
 
-api = APIBlueprint("decisions", __name__, url_prefix="/api")
+api = blueprint("decisions")
 
 WINDOW_POINTS = 900
 """Times at which a recipe's windows are given."""

@@ -5,11 +5,11 @@ from __future__ import annotations
 from http import HTTPStatus
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.library import folders
 from ridgewind.store import database, folder_copies, jobs
 from ridgewind.store.folder_copies import FolderCopyRow
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import sentence
 from ridgewind.web.takes.folder_models import (
@@ -21,7 +21,7 @@ from ridgewind.web.takes.folder_models import (
     RefusedFilm,
 )
 
-api = APIBlueprint("folders", __name__, url_prefix="/api/folders")
+api = blueprint("folders", prefix="/api/folders")
 
 
 @api.post("/scan", responses={200: FolderScan, **FAULTS})

@@ -6,15 +6,15 @@ from http import HTTPStatus
 
 import numpy as np
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.services import logs
 from ridgewind.store import database, motion_logs, takes
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.takes import models, serialise
 from ridgewind.web.takes.log_models import LogAsk, LogLines, LogPreview, LogPreviewAsk, Mapping
 
-api = APIBlueprint("logs", __name__, url_prefix="/api")
+api = blueprint("logs")
 
 
 @api.post("/logs/preview", responses={200: LogPreview, **FAULTS})

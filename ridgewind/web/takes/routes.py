@@ -5,7 +5,6 @@ from __future__ import annotations
 from http import HTTPStatus
 
 from flask import Response, request, send_file
-from flask_openapi3 import APIBlueprint
 
 from ridgewind.core.motion.table import to_csv
 from ridgewind.demo.filling import SIMULATED_CAMERA
@@ -13,13 +12,14 @@ from ridgewind.films import following
 from ridgewind.services import assessing, taking
 from ridgewind.services.taking import TakeChange
 from ridgewind.store import clips, jobs, takes
+from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.errors import MissingError
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.plan.serialise import brief_of
 from ridgewind.web.takes import models, serialise
 
-api = APIBlueprint("takes", __name__, url_prefix="/api")
+api = blueprint("takes")
 
 
 @api.get("/takes", responses={200: models.TakePage, **FAULTS})

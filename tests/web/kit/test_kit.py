@@ -10,7 +10,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.services import assessing
 from ridgewind.store import briefs, database, takes
-from ridgewind.web import Config, create_app
+from ridgewind.web.app import Config, create_app
 from tests.conftest import shaken, write_film
 from tests.web.conftest import HERE, bring_in, measure
 
