@@ -7,7 +7,7 @@ NPM := npm --prefix frontend
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
            frontend/vite.config.ts frontend/package-lock.json
 
-.PHONY: demo serve dev build test check bench truth demo-clips screenshots api lock clean
+.PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots api lock clean
 
 demo: $(STAMPS)/app $(STAMPS)/build
 	$(BIN)/ridgewind demo $(ARGS)
@@ -22,13 +22,20 @@ dev: $(STAMPS)/app $(STAMPS)/node
 build: $(STAMPS)/build
 
 test: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser check
-	$(BIN)/python -m pytest -n 2 --dist loadfile --no-loadscope-reorder $(ARGS)
+	$(BIN)/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder $(ARGS)
 
+# Two halves of about the same length, side by side.
 check: $(STAMPS)/dev $(STAMPS)/node
+	@$(MAKE) --no-print-directory -j2 check-lint check-rest
+
+check-lint:
+	$(NPM) run --silent lint
+
+check-rest:
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
-	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
+	$(BIN)/mypy
 	$(NPM) run --silent check
 	$(NPM) run --silent test
 

@@ -18,9 +18,10 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
+expect.set_options(timeout=10_000)  # more tests run than there are cores
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
