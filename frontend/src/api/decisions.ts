@@ -12,7 +12,7 @@ export type Drift = NonNullable<Schemas["RecipeLine"]["drift"]>;
 export type Choice = NonNullable<TakeLine["choice"]>;
 
 /** What of a remedy is asked for; null is as the remedy itself says. */
-export type Wanted = {
+export type RemedyChoice = {
   remedy: Schemas["RenderAsk"]["remedy"];
   corner_hz: number | null;
   rate: number | null;
@@ -22,7 +22,7 @@ export type Wanted = {
 const POLL_MS = 300;
 const SAME = 1e-3;
 
-const queryOf = (wanted: Wanted) => ({
+const queryOf = (wanted: RemedyChoice) => ({
   remedy: wanted.remedy,
   ...(wanted.corner_hz === null ? {} : { corner_hz: wanted.corner_hz }),
   ...(wanted.rate === null ? {} : { rate: wanted.rate }),
@@ -30,7 +30,7 @@ const queryOf = (wanted: Wanted) => ({
 });
 
 /** Address of a remedy's numbers as a file. */
-export function recipeAddress(id: number, wanted: Wanted, kind: "csv" | "json"): string {
+export function recipeAddress(id: number, wanted: RemedyChoice, kind: "csv" | "json"): string {
   const query = new URLSearchParams(
     Object.entries(queryOf(wanted)).map(([name, value]) => [name, String(value)]),
   );
@@ -53,7 +53,7 @@ export function useRemedyDetails(id: number, brief: unknown, enabled: boolean) {
 }
 
 /** What of each frame a remedy shows. */
-export function useWindows(id: number, wanted: Wanted, brief: unknown) {
+export function useWindows(id: number, wanted: RemedyChoice, brief: unknown) {
   return useQuery({
     queryKey: keys.windows(id, wanted, brief),
     retry: false,
@@ -85,7 +85,7 @@ export function useRenders(id: number) {
 export function useRender(id: number) {
   const changed = useChanged();
   return useMutation({
-    mutationFn: ({ wanted, purpose }: { wanted: Wanted; purpose: Render["purpose"] }) =>
+    mutationFn: ({ wanted, purpose }: { wanted: RemedyChoice; purpose: Render["purpose"] }) =>
       dataOf(
         client.POST("/api/takes/{take_id}/renders", {
           params: { path: { take_id: id } },
@@ -109,7 +109,7 @@ export function useForgetRender() {
 /** The newest film of the wanted kind, if one was asked for. */
 export function renderFor(
   renders: Render[] | undefined,
-  wanted: Wanted,
+  wanted: RemedyChoice,
   purpose: Render["purpose"],
   usual: { corner_hz: number | null; rate: number },
 ): Render | undefined {

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useMark } from "../../api/decisions";
-import { useBlindOrder } from "../../api/many";
+import { useBlindOrder } from "../../api/eye";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";

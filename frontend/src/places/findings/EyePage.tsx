@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
-import { useEye, useThreshold, type Eye, type FeelEye } from "../../api/many";
+import { useEye, useThreshold, type Eye, type FeelEye } from "../../api/eye";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";

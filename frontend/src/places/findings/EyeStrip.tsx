@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import type { Threshold } from "../../api/many";
+import type { Threshold } from "../../api/eye";
 import { useWidth } from "../../ui/useWidth";
 
 const HEIGHT = 92;

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useClear, useCleared } from "../../api/many";
+import { useClear, useCleared } from "../../api/settings";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { useChangeWeights, useWeights, type Weights } from "../../api/many";
+import { useChangeWeights, useWeights, type Weights } from "../../api/settings";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Choice } from "../../../api/decisions";
-import { useComparison, type CompareQuery, type Group, type Side } from "../../../api/many";
+import { useComparison, type CompareQuery, type Group, type Side } from "../../../api/compare";
 import { FaultView } from "../../../ui/FaultView";
 import { Key } from "../../../keys/Key";
 import { LoopedFilm } from "../../../ui/LoopedFilm";

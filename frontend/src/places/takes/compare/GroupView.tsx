@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Choice } from "../../../api/decisions";
-import type { Group, Side } from "../../../api/many";
+import type { Group, Side } from "../../../api/compare";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { commonTime, ridgesOf, targetY, zeroOf, type Alignment } from "./align";

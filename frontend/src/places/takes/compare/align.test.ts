@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Side } from "../../../api/many";
+import type { Side } from "../../../api/compare";
 import { commonTime, nextOpen, ridgesOf, zeroOf } from "./align";
 
 const side = (id: number, seconds: number, move_s: number | null, choice: null | "keep" = null) =>

@@ -1,6 +1,6 @@
 import { scaleLinear, type ScaleLinear } from "d3-scale";
 import { area } from "d3-shape";
-import type { Side } from "../../../api/many";
+import type { Side } from "../../../api/compare";
 import { BANDS } from "../../../charts/bands";
 
 export type Alignment = "start" | "move";

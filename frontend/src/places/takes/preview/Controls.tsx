@@ -1,17 +1,17 @@
 import type { Brief, RemedyLine } from "../../../api/client";
-import { useEye } from "../../../api/many";
-import type { Drift, RateLine, Wanted, RemedyDetails } from "../../../api/decisions";
+import { useEye } from "../../../api/eye";
+import type { Drift, RateLine, RemedyChoice, RemedyDetails } from "../../../api/decisions";
 import * as format from "../../../formats";
 import { Segments } from "../../../ui/Segments";
 import { StrengthCurve } from "./StrengthCurve";
 
 type Props = {
   remedy: RemedyLine;
-  wanted: Wanted;
+  wanted: RemedyChoice;
   details: RemedyDetails;
   brief: Brief;
   target: number;
-  onChange: (part: Partial<Wanted>) => void;
+  onChange: (part: Partial<RemedyChoice>) => void;
 };
 
 /** What can be chosen of a remedy: the strength of a polish, a rate, a slow reframe. */

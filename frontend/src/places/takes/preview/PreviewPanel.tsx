@@ -9,7 +9,7 @@ import {
   useRemedyDetails,
   useWindows,
   type Render,
-  type Wanted,
+  type RemedyChoice,
 } from "../../../api/decisions";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
@@ -29,7 +29,7 @@ type Props = { detail: TakeDetail; remedy: RemedyLine; onClose: () => void };
 /** One remedy seen: rendered from the clip itself, measured again, and taken along. */
 export function PreviewPanel({ detail, remedy, onClose }: Props) {
   const { take, brief, clip, judgement } = detail;
-  const plain: Wanted = { remedy: remedy.remedy, corner_hz: null, rate: null, drift: null };
+  const plain: RemedyChoice = { remedy: remedy.remedy, corner_hz: null, rate: null, drift: null };
   const [wanted, setWanted] = useState(plain);
   const details = useRemedyDetails(take.id, brief, true).data;
   const windows = useWindows(take.id, wanted, brief);

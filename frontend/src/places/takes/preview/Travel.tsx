@@ -5,13 +5,13 @@ import {
   useForgetRender,
   useRender,
   useRenders,
-  type Wanted,
+  type RemedyChoice,
 } from "../../../api/decisions";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Progress } from "../../../ui/Progress";
 
-type TravelProps = { id: number; wanted: Wanted; remedy: RemedyLine; cleared: boolean };
+type TravelProps = { id: number; wanted: RemedyChoice; remedy: RemedyLine; cleared: boolean };
 
 /** The remedy's numbers as files, and all of it as a film. */
 export function Travel({ id, wanted, remedy, cleared }: TravelProps) {

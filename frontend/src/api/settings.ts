@@ -1,0 +1,58 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, dataOf, type components } from "./client";
+import { keys, useChanged } from "./keys";
+
+type Schemas = components["schemas"];
+export type Cleared = Schemas["ClearedAnswer"];
+export type Weights = Schemas["WeightsBody"];
+
+export function useWeights() {
+  return useQuery({
+    queryKey: keys.weights(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/settings/weights", { signal })),
+  });
+}
+
+/** Change what the costs of a remedy weigh. */
+export function useChangeWeights() {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (body: Weights) => dataOf(client.PUT("/api/settings/weights", { body })),
+    scope: { id: "weights" },
+    onSuccess: (answer) => {
+      cache.setQueryData(keys.weights(), answer);
+      changed("verdicts");
+    },
+  });
+}
+
+/** What could be cleared from the disk, and what was. */
+export function useCleared() {
+  return useQuery({
+    queryKey: keys.cleared(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/cleared", { signal })),
+  });
+}
+
+type ClearAct = { act: "clear" } | { act: "restore"; clip_id: number } | { act: "empty" };
+
+export function useClear() {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (ask: ClearAct) => {
+      if (ask.act === "clear") return dataOf(client.POST("/api/cleared"));
+      if (ask.act === "empty") return dataOf(client.DELETE("/api/cleared"));
+      return dataOf(
+        client.POST("/api/cleared/{clip_id}/restore", {
+          params: { path: { clip_id: ask.clip_id } },
+        }),
+      );
+    },
+    onSuccess: (answer) => {
+      cache.setQueryData(keys.cleared(), answer);
+      changed("originals");
+    },
+  });
+}
