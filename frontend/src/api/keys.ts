@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 
 /** Under which key each answer of the server is kept, and which a change makes out of date. */
@@ -73,15 +73,15 @@ const OUT_OF_DATE = {
 
 export type Change = keyof typeof OUT_OF_DATE;
 
+/** Marks whatever shows what has changed, so that it is read again. */
+export function markOutOfDate(cache: QueryClient, change: Change) {
+  for (const answer of OUT_OF_DATE[change]) {
+    void cache.invalidateQueries({ queryKey: [answer] });
+  }
+}
+
 /** Says that something has changed, so that whatever shows it is read again. */
 export function useChanged() {
   const cache = useQueryClient();
-  return useCallback(
-    (change: Change) => {
-      for (const answer of OUT_OF_DATE[change]) {
-        void cache.invalidateQueries({ queryKey: [answer] });
-      }
-    },
-    [cache],
-  );
+  return useCallback((change: Change) => markOutOfDate(cache, change), [cache]);
 }
