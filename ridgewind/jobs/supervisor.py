@@ -51,6 +51,7 @@ class Supervisor:
             except subprocess.TimeoutExpired:
                 self._worker.kill()
                 self._worker.wait(STOP_S)
+            self._lay_down()
 
     def wake(self) -> None:
         """There is work."""
@@ -71,7 +72,10 @@ class Supervisor:
         while not self._stopping.is_set():
             if time.monotonic() >= next_look_s:
                 next_look_s = time.monotonic() + LOOK_S
-                self._look()
+                try:
+                    self._look()
+                except Exception:
+                    log.exception("could not look for work; it is looked for again")
             if self._worker is None:
                 if self._wanted.wait(LOOK_S) and not self._stopping.is_set():
                     self._worker = self._start()
@@ -83,6 +87,14 @@ class Supervisor:
                     self._queue.take_up(db, self._kind)
                 self._worker = self._start()
             self._stopping.wait(CHECK_S)
+
+    def _lay_down(self) -> None:
+        """What the worker was stopped at goes on at the next start."""
+        try:
+            with database.opened(self._library.database) as db, database.atomic(db):
+                jobs.lay_down(db, self._kind)
+        except Exception:
+            log.exception("what was under way could not be laid down; it counts as an attempt")
 
     def _look(self) -> None:
         """Whether something waits in the store."""

@@ -152,6 +152,16 @@ def put_back(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
     return True
 
 
+def lay_down(db: sqlite3.Connection, kind: Kind) -> None:
+    """Let what runs wait again, because the shooter closed the application: no fault of the work,
+    so it counts as no attempt."""
+    db.execute(
+        "update job set state = 'queued', progress = null, attempts = max(attempts - 1, 0)"
+        " where kind = ? and state = 'running' and not cancel_requested",
+        (kind,),
+    )
+
+
 def interrupted(db: sqlite3.Connection, kind: Kind) -> list[int]:
     """Subjects that a process left running, the oldest first."""
     return _in_state(db, kind, "running")

@@ -121,3 +121,20 @@ def test_work_whose_message_was_lost_is_found_and_done(library, db, card, monkey
         first = supervisor.worker_pid
         os.kill(first, signal.SIGKILL)
         wait_for(lambda: supervisor.worker_pid != first)
+
+
+def test_a_look_for_work_that_fails_is_made_again(library, db, card, monkeypatch):
+    monkeypatch.setattr("ridgewind.jobs.supervisor.LOOK_S", 0.2)
+    number = asked(db, card, ["A.MP4"])
+    queue, faults = Queue(library), [OSError("the disk is full")]
+    top_up = queue.top_up
+
+    def fail_once(*asked):
+        if faults:
+            raise faults.pop()
+        top_up(*asked)
+
+    monkeypatch.setattr(queue, "top_up", fail_once)
+    with Supervisor(library, queue, "copy"):
+        wait_for(lambda: folder_copies.by_id(db, number).job.state == "done")
+    assert faults == []

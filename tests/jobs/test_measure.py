@@ -193,3 +193,14 @@ def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, tmp_path
     assert leftovers(library) == [] or all(name.endswith(".part") for name in leftovers(library))
     library.tidy()
     assert leftovers(library) == []
+
+
+def test_closing_the_application_midway_is_no_attempt(library, db, tmp_path):
+    take = bring_in(library, db, write_film(tmp_path / "long.mp4", shaken(1200))).take
+    for _ in range(2):
+        queue = Queue(library)
+        queue.refill(library.database)
+        with Supervisor(library, queue, "measure"):
+            wait_for(lambda: (takes.by_id(db, take.id).progress or 0) > 0.05)
+        job = jobs.one(db, "measure", take.clip_id)
+        assert (job.state, job.attempts, job.progress) == ("queued", 0, None)
