@@ -191,6 +191,16 @@ def test_deleting_is_undone_by_its_notice(fresh, page, tmp_path):
     expect(row).to_have_count(1)
 
 
+def test_the_page_of_keys_tells_them_on_a_narrow_screen_and_aloud(demo, page):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{demo.address}/takes")
+    expect(page.get_by_role("link", name="Sacks, slide")).to_be_visible()
+    page.keyboard.press("?")
+    key = page.get_by_role("dialog").locator("kbd").first
+    expect(key).to_be_visible()
+    expect(key).to_have_attribute("aria-hidden", "false")
+
+
 def test_the_keyboard_alone_goes_all_the_way(own_demo, page):
     page.goto(f"{own_demo.address}/takes")
     expect(page.get_by_role("link", name="Sacks, slide")).to_be_visible()

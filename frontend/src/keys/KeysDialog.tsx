@@ -13,7 +13,9 @@ export function KeysDialog({ onClose }: { onClose: () => void }) {
           <div key={`${keys.join()} ${words}`} className="contents">
             <dt className="flex flex-wrap gap-1">
               {keys.map((key) => (
-                <Key key={key}>{key}</Key>
+                <Key key={key} told>
+                  {key}
+                </Key>
               ))}
             </dt>
             <dd>{words}</dd>
