@@ -123,7 +123,7 @@ class BrowserCopy:
     def __init__(self, path: Path, *, size: tuple[int, int], rate_hz: float) -> None:
         self.size = copy_size(size)
         gop = max(1, round(rate_hz * COPY_KEYFRAME_S))
-        options = {"preset": "veryfast", "crf": "24", "g": str(gop), "bf": "0", "threads": "2"}
+        options = {"preset": "superfast", "crf": "24", "g": str(gop), "bf": "0", "threads": "2"}
         self._writer = FilmWriter(path, size=self.size, rate_hz=rate_hz, options=options)
         self._first_s: float | None = None
 

@@ -17,6 +17,7 @@ from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.pose import PinholeLens, Plane, plane_to_picture
 from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
+from ridgewind.standin.backdrops import BACKDROPS
 from ridgewind.standin.scenes import SCENES
 
 Floats = NDArray[np.float64]
@@ -155,7 +156,11 @@ def renderer_of(take: Take) -> Renderer:
     """Paints the take's scene, wide enough for its move."""
     script = take.script
     return Renderer(
-        SCENES[script.scene], take.lens, seed=script.seed, margin=_margin(take), noise=script.noise
+        (SCENES | BACKDROPS)[script.scene],
+        take.lens,
+        seed=script.seed,
+        margin=_margin(take),
+        noise=script.noise,
     )
 
 

@@ -3,6 +3,7 @@ path stays known."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import cv2
@@ -10,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.standin.body import Technique
+from ridgewind.standin import movers
 from ridgewind.standin.camera import Script, Spoil, Spoiler, Take
 from ridgewind.standin.render import Renderer
 
@@ -260,4 +262,70 @@ HARD = (
     Hazard("frozen for half a second", _take("door", seed=41), frozen),
     Hazard("320 px", _take("door", size=(320, 180), seed=42)),
 )
-ALL = (*ORDINARY, *HARD)
+
+
+def water_over(share: float) -> Spoiler:
+    """The lower part is moving water, a share of the picture."""
+
+    def make(take: Take, renderer: Renderer) -> Spoil:
+        part = np.zeros((SIZE[1], SIZE[0], 1), np.float32)
+        part[round((1 - share) * SIZE[1]) :] = 1.0
+        return _moving_texture(take, renderer, part, pace=0.2, seed=31)
+
+    return make
+
+
+def leaves_over(share: float) -> Spoiler:
+    """Leaves in the wind in patches, a share of the picture."""
+
+    def make(take: Take, renderer: Renderer) -> Spoil:
+        rng = np.random.default_rng(37)
+        grid = rng.permutation(9 * 16).reshape(9, 16) < share * 9 * 16
+        part = cv2.resize(grid.astype(np.float32), SIZE, interpolation=cv2.INTER_NEAREST)
+        part = cv2.GaussianBlur(part, (0, 0), 3)[..., None]
+        return _moving_texture(take, renderer, part, pace=0.05, seed=41)
+
+    return make
+
+
+COVERS = (0.30, 0.45, 0.60)
+
+
+def _subjects() -> tuple[Hazard, ...]:
+    """Large things that move by themselves from the first frame to the last, before a camera that
+    stands still and in the hand."""
+    kinds: list[tuple[str, str, str, Technique, Callable[[float], Spoiler]]] = [
+        ("figure", "door", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("figure, faint wall", "bare", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("figure, soft lights", "lights", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("figure, dark", "dark", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("figure, white wall", "blank", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("walks beside", "door", "walk", Technique(cadence_hz=1.8),
+         lambda c: movers.in_front(movers.walker, c, carried=False)),
+        ("hand turns a thing", "bare", "hold", HAND, lambda c: movers.in_front(movers.hand, c)),
+        ("vehicle's side", "ridge", "hold", HAND, lambda c: movers.in_front(movers.vehicle, c)),
+        ("crowd", "door", "hold", HAND, lambda c: movers.in_front(movers.crowd, c)),
+        ("comes, stays, goes", "door", "hold", HAND,
+         lambda c: movers.in_front(movers.visitor, c)),
+        ("followed", "ridge", "pan", HAND,
+         lambda c: movers.in_front(movers.figure, c, carried=False)),
+        ("water", "door", "hold", HAND, lambda c: water_over(c + 0.12)),
+        ("leaves", "door", "hold", HAND, lambda c: leaves_over(c + 0.12)),
+    ]  # fmt: skip
+    made = []
+    for number, (name, scene, move, how, spoiler) in enumerate(kinds):
+        for cover in COVERS:
+            for still in (True, False):
+                where = "still" if still else "in the hand"
+                script = _take(
+                    scene, move, how, seed=60 + number, still=still,
+                    seconds=3.6 if name.startswith("comes") else 3.0,
+                )  # fmt: skip
+                full = f"{name}, {100 * cover:.0f} %, {where}"
+                worth = scene != "blank"
+                made.append(Hazard(full, script, spoiler(cover), worth=worth))
+    return tuple(made)
+
+
+SUBJECTS = _subjects()
+ALL = (*ORDINARY, *HARD, *SUBJECTS)

@@ -80,8 +80,9 @@ class Renderer:
         travel = float(np.abs(last - first).max())
         return int(np.clip(np.ceil(travel / BLUR_STEP_PX), 1, MOST_SAMPLES))
 
-    def _expose(self, poses: Floats, times_s: Floats, top: int, low: int) -> NDArray[np.float32]:
-        out = np.zeros((low - top, self.lens.size[0], 3), np.float32)
+    def _expose(self, poses: Floats, times_s: Floats, top: int, low: int) -> Image:
+        """Rows top to low, in bytes throughout: what rounding adds is far under the noise."""
+        out = np.zeros((low - top, self.lens.size[0], 3), np.uint8)
         for layer, box in zip(self.scene.layers, self._boxes, strict=True):
             homographies = [
                 self.homography(layer, pose, float(t))
@@ -96,12 +97,13 @@ class Renderer:
             x0, y0, x1, y1 = area
             seen = _mean_warp(layer.image, homographies, (x0, y0), (y1 - y0, x1 - x0))
             part = out[y0 - top : y1 - top, x0:x1]
-            part *= 1.0 - seen[..., 3:] * np.float32(1 / 255)
-            part += seen[..., :3]
+            *colour, covered = cv2.split(seen)
+            left = cv2.merge([cv2.bitwise_not(covered)] * 3)
+            cv2.multiply(part, left, dst=part, scale=1 / 255)
+            cv2.add(part, cv2.merge(colour), dst=part)
         return out
 
-    def _finish(self, picture: NDArray[np.float32], index: int) -> Image:
-        image = cv2.convertScaleAbs(picture)
+    def _finish(self, image: Image, index: int) -> Image:
         if self._quiet:
             return image
         rng = np.random.default_rng([index, 13])
@@ -114,17 +116,18 @@ class Renderer:
 
 def _mean_warp(
     image: Image, homographies: list[Floats], corner: tuple[int, int], shape: tuple[int, ...]
-) -> NDArray[np.float32]:
+) -> Image:
     shift = np.array([[1.0, 0, -corner[0]], [0, 1.0, -corner[1]], [0, 0, 1.0]])
     border = cv2.BORDER_REFLECT_101 if image.shape[2] == 3 else cv2.BORDER_CONSTANT
+    size = (shape[1], shape[0])
+    if len(homographies) == 1:
+        return cv2.warpPerspective(image, shift @ homographies[0], size, borderMode=border)  # type: ignore[return-value]
     total = np.zeros((shape[0], shape[1], image.shape[2]), np.float32)
     for homography in homographies:
-        warped = cv2.warpPerspective(
-            image, shift @ homography, (shape[1], shape[0]), borderMode=border
+        cv2.accumulate(
+            cv2.warpPerspective(image, shift @ homography, size, borderMode=border), total
         )
-        cv2.accumulate(warped, total)
-    total *= np.float32(1 / len(homographies))
-    return total
+    return cv2.convertScaleAbs(total, alpha=1 / len(homographies))  # type: ignore[return-value]
 
 
 def _covered(layer: Layer) -> tuple[int, int, int, int]:
