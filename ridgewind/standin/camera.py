@@ -13,11 +13,11 @@ from ridgewind.core.motion.fit import read_at_centre
 from ridgewind.core.motion.path import Motion, Shot
 from ridgewind.media.encode import FilmWriter
 from ridgewind.standin import SIMULATED
+from ridgewind.standin.backdrops import BACKDROPS
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.moves import MOVES
 from ridgewind.standin.pose import PinholeLens, Plane, plane_to_picture
 from ridgewind.standin.render import SHUTTER_STRIPS, Renderer
-from ridgewind.standin.backdrops import BACKDROPS
 from ridgewind.standin.scenes import SCENES
 
 Floats = NDArray[np.float64]
@@ -91,10 +91,10 @@ def true_path(take: Take, plane: Plane) -> Motion:
     long_side = float(max(lens.size))
     centred = np.array([[1, 0, -(width - 1) / 2], [0, 1, -(height - 1) / 2], [0, 0, long_side]])
     to_units = centred / long_side
-    seen = [to_units @ plane_to_picture(lens, plane, pose) for pose in take.poses(times)]
+    seen = to_units @ plane_to_picture(lens, plane, take.poses(times))
     path = np.zeros((len(times), 4))
-    for k in range(1, len(times)):
-        step = read_at_centre(seen[k] @ np.linalg.inv(seen[k - 1]))
+    for k, change in enumerate(seen[1:] @ np.linalg.inv(seen[:-1]), start=1):
+        step = read_at_centre(change)
         path[k] = path[k - 1] + [
             -100 * step.dx, 100 * step.dy, -np.degrees(step.turn), step.log_scale
         ]  # fmt: skip

@@ -10,8 +10,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.standin.body import Technique
 from ridgewind.standin import movers
+from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, Spoil, Spoiler, Take
 from ridgewind.standin.render import Renderer
 
@@ -291,15 +291,19 @@ def leaves_over(share: float) -> Spoiler:
 COVERS = (0.30, 0.45, 0.60)
 
 
+def _figure(cover: float) -> Spoiler:
+    return movers.in_front(movers.figure, cover)
+
+
 def _subjects() -> tuple[Hazard, ...]:
     """Large things that move by themselves from the first frame to the last, before a camera that
     stands still and in the hand."""
     kinds: list[tuple[str, str, str, Technique, Callable[[float], Spoiler]]] = [
-        ("figure", "door", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
-        ("figure, faint wall", "bare", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
-        ("figure, soft lights", "lights", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
-        ("figure, dark", "dark", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
-        ("figure, white wall", "blank", "hold", HAND, lambda c: movers.in_front(movers.figure, c)),
+        ("figure", "door", "hold", HAND, _figure),
+        ("figure, faint wall", "bare", "hold", HAND, _figure),
+        ("figure, soft lights", "lights", "hold", HAND, _figure),
+        ("figure, dark", "dark", "hold", HAND, _figure),
+        ("figure, white wall", "blank", "hold", HAND, _figure),
         ("walks beside", "door", "walk", Technique(cadence_hz=1.8),
          lambda c: movers.in_front(movers.walker, c, carried=False)),
         ("hand turns a thing", "bare", "hold", HAND, lambda c: movers.in_front(movers.hand, c)),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -52,24 +52,34 @@ def ground(height_m: float) -> Plane:
     return Plane((0.0, 1.0, 0.0), height_m)
 
 
-def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Floats:
-    """(3, 3) world to camera: right, up and clockwise (seen from behind) are positive."""
-    y, p, r = np.radians([yaw_deg, pitch_deg, roll_deg])
-    turn_right = np.array([[np.cos(y), 0, -np.sin(y)], [0, 1, 0], [np.sin(y), 0, np.cos(y)]])
-    turn_up = np.array([[1, 0, 0], [0, np.cos(p), np.sin(p)], [0, -np.sin(p), np.cos(p)]])
-    clockwise = np.array([[np.cos(r), np.sin(r), 0], [-np.sin(r), np.cos(r), 0], [0, 0, 1]])
+def rotation(yaw_deg: Floats, pitch_deg: Floats, roll_deg: Floats) -> Floats:
+    """(..., 3, 3) world to camera: right, up and clockwise (seen from behind) are positive."""
+    (cy, cp, cr), (sy, sp, sr) = (
+        turned(np.radians([yaw_deg, pitch_deg, roll_deg])) for turned in (np.cos, np.sin)
+    )
+    one, none = np.ones_like(cy), np.zeros_like(cy)
+    turn_right = _stacked([[cy, none, -sy], [none, one, none], [sy, none, cy]])
+    turn_up = _stacked([[one, none, none], [none, cp, sp], [none, -sp, cp]])
+    clockwise = _stacked([[cr, sr, none], [-sr, cr, none], [none, none, one]])
     return clockwise @ turn_up @ turn_right
 
 
-def plane_to_picture(lens: PinholeLens, plane: Plane, pose: Floats) -> Floats:
-    """(3, 3) rays of the starting camera (x/z, y/z, 1) to px, for points on a plane.
+def _stacked(rows: list[list[Floats]]) -> Floats:
+    """Matrices (..., 3, 3) from their elements (...)."""
+    return np.stack([np.stack(row, axis=-1) for row in rows], axis=-2)
 
-    pose: (6,) in the order of COLUMNS, or (7,) with the zoom against the lens. The plane-induced
-    homography (Hartley and Zisserman, 2004, "Multiple View Geometry", 13.1).
+
+def plane_to_picture(lens: PinholeLens, plane: Plane, pose: Floats) -> Floats:
+    """(..., 3, 3) rays of the starting camera (x/z, y/z, 1) to px, for points on a plane.
+
+    pose: (..., 6) in the order of COLUMNS, or (..., 7) with the zoom against the lens. The
+    plane-induced homography (Hartley and Zisserman, 2004, "Multiple View Geometry", 13.1).
     """
     normal = np.array(plane.normal)
-    shift = np.outer(pose[3:6], normal) / plane.distance_m
-    if len(pose) > 6:
-        lens = replace(lens, focal_eq_mm=lens.focal_eq_mm * float(pose[6]))
-    out: Floats = lens.matrix @ rotation(*pose[:3]) @ (np.eye(3) - shift)
+    shift = pose[..., 3:6, None] * normal / plane.distance_m
+    matrix = np.broadcast_to(lens.matrix, shift.shape).copy()
+    if pose.shape[-1] > 6:
+        matrix[..., :2, :2] *= pose[..., 6, None, None]
+    turned = rotation(pose[..., 0], pose[..., 1], pose[..., 2])
+    out: Floats = matrix @ turned @ (np.eye(3) - shift)
     return out
