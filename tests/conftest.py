@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import time
 from fractions import Fraction
 from pathlib import Path
@@ -149,6 +150,17 @@ def shared_folder(tmp_path_factory, worker_id) -> Path:
     """A folder that all processes of this run share."""
     own = tmp_path_factory.getbasetemp()
     return own if worker_id == "master" else own.parent
+
+
+@pytest.fixture(scope="session")
+def long_film(shared_folder) -> Path:
+    """A small shaken film that takes some seconds to measure, made once a run."""
+    path = shared_folder / "long.mp4"
+    with (shared_folder / "long.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not path.exists():
+            write_film(shared_folder / "long-begun.mp4", shaken(900)).rename(path)
+    return path
 
 
 @pytest.fixture(scope="session")

@@ -37,8 +37,8 @@ def alive(pid: int) -> bool:
         return False
 
 
-def test_a_job_survives_the_servers_death(tmp_path):
-    films = [write_film(tmp_path / f"film{k}.mp4", shaken(700, amplitude_px=2 + k)) for k in (0, 1)]
+def test_a_job_survives_the_servers_death(tmp_path, long_film):
+    films = [long_film, write_film(tmp_path / "other.mp4", shaken(60))]
     data = tmp_path / "library"
     server = Server("serve", data, tmp_path / "log1")
     first, second = (server.send(path) for path in films)

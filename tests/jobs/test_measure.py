@@ -179,8 +179,8 @@ def test_one_library_has_one_server(library):
         pass
 
 
-def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, tmp_path):
-    take = bring_in(library, db, write_film(tmp_path / "long.mp4", shaken(1200))).take
+def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, long_film):
+    take = bring_in(library, db, long_film).take
     queue = Queue(library)
     queue.refill(library.database)
     with Supervisor(library, queue, "measure") as supervisor:
@@ -195,8 +195,8 @@ def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, tmp_path
     assert leftovers(library) == []
 
 
-def test_closing_the_application_midway_is_no_attempt(library, db, tmp_path):
-    take = bring_in(library, db, write_film(tmp_path / "long.mp4", shaken(1200))).take
+def test_closing_the_application_midway_is_no_attempt(library, db, long_film):
+    take = bring_in(library, db, long_film).take
     for _ in range(2):
         queue = Queue(library)
         queue.refill(library.database)

@@ -50,13 +50,15 @@ class Fit:
 
     h: (3, 3), maps reference to frame. weights: (n,) 0 to 1, how far each point agrees.
     centre_se: standard error of the motion read at the centre, long sides. split: half the
-    difference between fits to two interleaved halves of the points, as a similarity.
+    difference between fits to two interleaved halves of the points, as a similarity. sigma:
+    spread of the points that agree, long sides.
     """
 
     h: Floats
     weights: Floats
     centre_se: float
     split: Similarity
+    sigma: float
 
 
 def apply(h: Floats, points: Floats) -> Floats:
@@ -143,15 +145,25 @@ def _homography(terms: Floats, stretch: Floats) -> Floats:
     return h
 
 
-def robust_fit(equations: Equations, prior_weights: Floats, *, start: Floats, rounds: int) -> Fit:
+def robust_fit(
+    equations: Equations,
+    prior_weights: Floats,
+    *,
+    start: Floats,
+    rounds: int,
+    spread: Floats | None = None,
+) -> Fit:
     """Motion by iteratively reweighted least squares with Tukey's biweight.
 
     prior_weights: (n,) 0 to 1, how far each point has agreed so far, so that the points which
     have followed the background keep their weight when something crosses. start: (3, 3), a first
-    estimate that decides which points agree to begin with.
+    estimate that decides which points agree to begin with. spread: (n,) expected scatter of each
+    point, 1 for the sharpest; None for all alike.
     """
     h = start
-    residual = np.hypot(*(apply(h, equations.before) - equations.after).T)
+    scale = 1.0 if spread is None else 1.0 / spread
+    prior_weights = prior_weights * scale * scale
+    residual = np.hypot(*(apply(h, equations.before) - equations.after).T) * scale
     sigma = max(_weighted_spread(residual, prior_weights), 3.0 * equations.noise)
     weights = prior_weights * _tukey(residual, sigma)
     for _ in range(rounds):
@@ -159,7 +171,7 @@ def robust_fit(equations: Equations, prior_weights: Floats, *, start: Floats, ro
         target = (equations.after - equations.before - equations.before @ stretch).T.reshape(-1)
         terms, inverse, weighted = _solve(equations, weights, target)
         h = _homography(terms, stretch)
-        residual = _distance(apply(h, equations.before), equations.after)
+        residual = _distance(apply(h, equations.before), equations.after) * scale
         sigma = max(_weighted_spread(residual, weights), equations.noise)
         agreed = _tukey(residual, sigma)
         weights = prior_weights * agreed
@@ -169,7 +181,26 @@ def robust_fit(equations: Equations, prior_weights: Floats, *, start: Floats, ro
     left = target - equations.rows @ terms
     left.reshape(2, -1)[:, ::2] *= -1.0
     bx, by, p, q = (inverse @ (left @ weighted))[:4].tolist()
-    return Fit(h=h, weights=agreed, centre_se=se, split=Similarity(bx, by, q, p))
+    return Fit(h, agreed, se, Similarity(bx, by, q, p), sigma)
+
+
+def fit_members(
+    equations: Equations, weights: Floats, *, start: Floats, sigmas: tuple[float, ...]
+) -> tuple[Floats, Floats]:
+    """Motion of the points that follow one rigid motion, by a spread that is given and shrinks.
+
+    weights: (n,) >= 0, what each point may count at most. start: (3, 3). sigmas: long sides, one
+    for each round. Returns the motion (3, 3) and the residuals (n,), long sides.
+    """
+    h = start
+    residual = _distance(apply(h, equations.before), equations.after)
+    for sigma in sigmas:
+        stretch = stretch_of_turn(h)
+        target = (equations.after - equations.before - equations.before @ stretch).T.reshape(-1)
+        terms, _, _ = _solve(equations, weights * _tukey(residual, sigma), target)
+        h = _homography(terms, stretch)
+        residual = _distance(apply(h, equations.before), equations.after)
+    return h, residual
 
 
 def rough_similarity(before: Floats, after: Floats, weights: Floats, *, noise: float) -> Floats:
