@@ -30,7 +30,7 @@ TUKEY_C = 4.685
 """Tuning constant of Tukey's biweight for 95 % efficiency (Huber, 1981)."""
 
 MAD_TO_SIGMA = 1.4826
-MIN_FULL_POINTS = 24.0
+MIN_FULL_POINTS = 14.0
 """Weight of points below which only a similarity is fitted."""
 
 
@@ -132,8 +132,9 @@ def _solve(equations: Equations, weights: Floats, target: Floats) -> tuple[Float
     weighted rows (2n, 6). weights: (n,) >= 0. target: (2n,)."""
     weighted = equations.rows * np.concatenate([weights, weights])[:, None]
     normal = equations.rows.T @ weighted
-    stiff = 1e6 if weights.sum() < MIN_FULL_POINTS else 1.0
-    normal.flat[:: TERMS + 1] += 1e-12 + stiff * (equations.noise * PRIOR_PRECISION) ** 2
+    top = max(float(weights.max()), 1e-12)
+    stiff = 1e6 if weights.sum() < MIN_FULL_POINTS * top else 1.0
+    normal.flat[:: TERMS + 1] += 1e-12 + stiff * top * (equations.noise * PRIOR_PRECISION) ** 2
     inverse = np.linalg.inv(normal)
     return inverse @ (target @ weighted), inverse, weighted
 
@@ -185,21 +186,28 @@ def robust_fit(
 
 
 def fit_members(
-    equations: Equations, weights: Floats, *, start: Floats, sigmas: tuple[float, ...]
+    equations: Equations,
+    members: Floats,
+    spread: Floats,
+    *,
+    start: Floats,
+    sigmas: tuple[float, ...],
 ) -> tuple[Floats, Floats]:
-    """Motion of the points that follow one rigid motion, by a spread that is given and shrinks.
+    """Motion of the points that follow one rigid motion, by a scatter that is given and shrinks.
 
-    weights: (n,) >= 0, what each point may count at most. start: (3, 3). sigmas: long sides, one
-    for each round. Returns the motion (3, 3) and the residuals (n,), long sides.
+    members: (n,) 0 to 1, what each point may count at most. spread: (n,) expected scatter of each
+    point, 1 for the sharpest. start: (3, 3). sigmas: scatter of the sharpest, long sides, one for
+    each round. Returns the motion (3, 3) and the residuals (n,) over the spread, long sides.
     """
     h = start
-    residual = _distance(apply(h, equations.before), equations.after)
+    weights = members / spread**2
+    residual = _distance(apply(h, equations.before), equations.after) / spread
     for sigma in sigmas:
         stretch = stretch_of_turn(h)
         target = (equations.after - equations.before - equations.before @ stretch).T.reshape(-1)
         terms, _, _ = _solve(equations, weights * _tukey(residual, sigma), target)
         h = _homography(terms, stretch)
-        residual = _distance(apply(h, equations.before), equations.after)
+        residual = _distance(apply(h, equations.before), equations.after) / spread
     return h, residual
 
 

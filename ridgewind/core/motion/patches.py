@@ -24,8 +24,18 @@ FINE_GRID = (28, 16)
 """Cells when GRID finds too few textured ones."""
 
 ENOUGH_POINTS = 70
-MIN_CORNER = 1.0
-"""Least corner strength: smaller eigenvalue of the mean gradient matrix, (grey levels/px)²."""
+TAKEN_CELLS = 0.6
+"""Cells around the points of other motions in which nothing is looked for."""
+
+MIN_CORNER, FAINT_CORNER = 1.0, 0.3
+"""Least corner strength: smaller eigenvalue of the mean gradient matrix, (grey levels/px)². The
+lower one counts where a cell has nothing better, so that a plain wall has its say."""
+
+SOFT_CORNER = 1.5
+"""The same at the quarter size, for places that are out of focus."""
+
+FAINT_SPREAD, SOFT_SPREAD = 3.0, 6.0
+"""Expected scatter of such points, in multiples of a sharp one's (chosen here, from made clips)."""
 
 FINE_RADIUS_PX = 5
 COARSE_RADIUS_PX = 3
@@ -50,6 +60,18 @@ class Templates:
     steepest: NDArray[np.float32]
     rest: NDArray[np.float32]
 
+    def only(self, chosen: NDArray[np.bool_] | slice) -> Templates:
+        """Some of the patches."""
+        return Templates(
+            self.level,
+            self.centres_px[chosen],
+            self.offsets_px,
+            self.values[chosen],
+            self.norms[chosen],
+            self.steepest[chosen],
+            self.rest[chosen],
+        )
+
 
 @dataclass(frozen=True)
 class Aligned:
@@ -61,42 +83,86 @@ class Aligned:
     gain: NDArray[np.float32]
 
 
-def find_points(luma: Image) -> Floats:
-    """Well textured points (n, 2), px at the finest level, spread evenly over the picture.
+@dataclass(frozen=True)
+class Found:
+    """Points (n, 2), px at the finest level, those that are followed at the quarter size last.
+    spread: (n,) expected scatter, 1 for a sharp one. soft: how many are followed at the quarter
+    size only."""
 
-    luma: (height, width) working picture. The strongest corner of each grid cell is taken
-    where it is strong enough to be followed.
+    points_px: Floats
+    spread: Floats
+    soft: int
+
+
+def find_points(luma: Image, quarter: FloatImage, taken_px: Floats | None = None) -> Found:
+    """Textured points spread evenly over the picture.
+
+    luma: (height, width) working picture. quarter: the same at a quarter of its size. taken_px:
+    (m, 2) px, near which nothing is looked for. The strongest corner of each grid cell is taken
+    where it is strong enough to be followed; where it is not, a faint one, or one of the smooth
+    picture that a lens out of focus gives.
     """
     half = cv2.resize(luma, (luma.shape[1] // 2, luma.shape[0] // 2), interpolation=cv2.INTER_AREA)
     # OpenCV scales bytes by 1/255 and leaves a factor of two on each ksize 3 derivative.
-    strength = np.asarray(cv2.cornerMinEigenVal(half, blockSize=7, ksize=3), np.float32)
-    strength *= np.float32(255.0**2 / 4.0)
-    margin = 2 * COARSE_RADIUS_PX + 1
+    strength = _strength(np.asarray(half, np.uint8)) * np.float32(255.0**2 / 4.0)
+    points, best = _best_per_cell(strength, GRID)
+    apart_px = TAKEN_CELLS * max(luma.shape) / GRID[0]
+    free = away_from(2.0 * points + 0.5, taken_px, apart_px)
+    if np.count_nonzero(free & (best >= MIN_CORNER)) < ENOUGH_POINTS:
+        points, best = _best_per_cell(strength, FINE_GRID)
+        free = away_from(2.0 * points + 0.5, taken_px, apart_px)
+    sharp = free & (best >= FAINT_CORNER)
+    spread = np.where(best >= MIN_CORNER, 1.0, FAINT_SPREAD)[sharp]
+    points = 2.0 * points[sharp] + 0.5
+    soft, best = _best_per_cell(_strength(quarter) / np.float32(4.0), GRID)
+    soft = 4.0 * soft[best >= SOFT_CORNER] + 1.5
+    soft = soft[away_from(soft, points, 0.75 * max(luma.shape) / GRID[0])]
+    soft = soft[away_from(soft, taken_px, apart_px)]
+    return Found(
+        np.concatenate([points, soft]),
+        np.concatenate([spread, np.full(len(soft), SOFT_SPREAD)]),
+        len(soft),
+    )
+
+
+def away_from(points: Floats, others: Floats | None, least: float) -> NDArray[np.bool_]:
+    """Which points (n, 2) are further from all others (m, 2), by the longer side."""
+    if others is None or not len(others) or not len(points):
+        return np.ones(len(points), np.bool_)
+    apart: NDArray[np.bool_] = (
+        np.abs(points[:, None] - others[None]).max(axis=2).min(axis=1) > least
+    )
+    return apart
+
+
+def _strength(image: NDArray[np.uint8] | FloatImage) -> NDArray[np.float32]:
+    """Corner strength, zero along the edges, where a patch would not be whole."""
+    strength = np.array(cv2.cornerMinEigenVal(image, blockSize=7, ksize=3), np.float32)
+    margin = 2 * COARSE_RADIUS_PX + 1 if image.dtype == np.uint8 else COARSE_RADIUS_PX + 1
     strength[:margin] = strength[-margin:] = 0
     strength[:, :margin] = strength[:, -margin:] = 0
-    found = _best_per_cell(strength, GRID)
-    if len(found) < ENOUGH_POINTS:
-        found = _best_per_cell(strength, FINE_GRID)
-    return 2.0 * found + 0.5
+    return strength
 
 
-def _best_per_cell(strength: NDArray[np.float32], grid: tuple[int, int]) -> Floats:
+def _best_per_cell(
+    strength: NDArray[np.float32], grid: tuple[int, int]
+) -> tuple[Floats, NDArray[np.float32]]:
+    """The strongest place (n, 2) of each cell, and how strong it is (n,)."""
     height, width = strength.shape
     across, down = grid if width >= height else grid[::-1]
     cell_h, cell_w = max(1, height // down), max(1, width // across)
     top, left = (height - cell_h * down) // 2, (width - cell_w * across) // 2
     if top < 0 or left < 0:
-        return np.empty((0, 2))
+        return np.empty((0, 2)), np.empty(0, np.float32)
     inner = strength[top : top + cell_h * down, left : left + cell_w * across]
     cells = inner.reshape(down, cell_h, across, cell_w).transpose(0, 2, 1, 3)
     flat = cells.reshape(down * across, cell_h * cell_w)
     best = flat.argmax(axis=1)
-    strong = flat[np.arange(len(flat)), best] >= MIN_CORNER
     rows, cols = np.divmod(np.arange(down * across), across)
     y = top + rows * cell_h + best // cell_w
     x = left + cols * cell_w + best % cell_w
-    points: Floats = np.stack([x, y], axis=1).astype(np.float64)[strong]
-    return points
+    points: Floats = np.stack([x, y], axis=1).astype(np.float64)
+    return points, flat[np.arange(len(flat)), best]
 
 
 def _sample(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 import numpy as np
@@ -29,21 +29,52 @@ REASONS = {
     "dark": "too dark",
     "detail": "too little detail to follow",
     "blur": "too blurred or too fast to follow",
-    "subject": "something in front fills the frame",
+    "subject": "the subject fills the picture",
     "frozen": "a picture that stands still",
 }
+
+
+UNSETTLED_TRUST = 0.6
+"""Most trust of a shot of which it is not settled whose motion is the camera's."""
+
+DOUBTS = ("rivals", "alone")
+"""Why it is not settled: two motions are as likely, or the only one that can be followed does not
+reach the picture's edges."""
+
+
+@dataclass(frozen=True)
+class RivalPath:
+    """The path that the camera would have if one of a shot's motions were its own.
+
+    path: (n, 4) pan %, tilt %, roll °, zoom %; not a number where it was not followed. trust:
+    (n,). x, y: where its points are in the middle, -1 to 1 of half the picture, right and down
+    positive. points: how many, on average. edge: share of the picture's edges that it holds. still:
+    it is exactly still while something else moves.
+    """
+
+    path: Floats
+    trust: Floats
+    x: float
+    y: float
+    points: float
+    edge: float
+    still: bool
 
 
 @dataclass(frozen=True)
 class Shot:
     """Frames start to stop (exclusive) between two cuts.
 
-    reason is None where the shot is measurable, else a key of REASONS.
+    reason is None where the shot is measurable, else a key of REASONS. doubt: one of DOUBTS where
+    it is not settled whose motion the path is. rivals: the motions that were followed, the one
+    that the path shows first; empty where there was only one.
     """
 
     start: int
     stop: int
     reason: str | None
+    doubt: str | None = None
+    rivals: tuple[RivalPath, ...] = ()
 
     @property
     def measurable(self) -> bool:
@@ -102,7 +133,12 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         first, last = max(shot.start, start) - start, min(shot.stop, stop) - start
         if last > first:
             why = shot.reason or _why_not(trusted, t_s, [""] * len(t_s), first, last)
-            shots.append(Shot(first, last, why))
+            part = slice(first + start - shot.start, last + start - shot.start)
+            rivals = tuple(
+                replace(rival, path=rival.path[part], trust=rival.trust[part])
+                for rival in shot.rivals
+            )
+            shots.append(Shot(first, last, why, shot.doubt, rivals))
     return Motion(
         t_s=t_s,
         pan_pct=motion.pan_pct[inside],
@@ -116,6 +152,33 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         outlier_share=motion.outlier_share,
         repeated=motion.repeated,
         held=None if motion.held is None else motion.held[inside],
+    )
+
+
+def with_rival(motion: Motion, shot: int, rival: int) -> Motion:
+    """The motion whose path in a shot is another of its rivals', as the shooter says."""
+    chosen = motion.shots[shot]
+    if not 0 <= rival < len(chosen.rivals):
+        raise InvalidArgumentError("rival", rival, f"the shot has {len(chosen.rivals)}")
+    inside, own = slice(chosen.start, chosen.stop), chosen.rivals[rival]
+    columns = np.column_stack(
+        [motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct, motion.trust]
+    )
+    columns[inside] = np.column_stack([own.path, own.trust])
+    others = tuple(one for one in chosen.rivals if one is not own)
+    known = (own.trust >= TRUSTED) & np.isfinite(own.path[:, 0])
+    reason = _why_not(known, motion.t_s[inside], ["subject"] * len(known), 0, len(known))
+    shots = list(motion.shots)
+    shots[shot] = replace(chosen, reason=reason, doubt=None, rivals=(own, *others))
+    pan, tilt, roll, zoom, trust = columns.T
+    return replace(
+        motion,
+        pan_pct=pan,
+        tilt_pct=tilt,
+        roll_deg=roll,
+        zoom_pct=zoom,
+        trust=trust,
+        shots=tuple(shots),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -63,33 +64,15 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
     A frame that repeats the one before it is put between its neighbours; a picture that stands
     still for longer, while the shot moves, is not to be trusted there.
     """
-    count = len(rows)
-    path = np.full((count, 4), np.nan)
-    error = np.full((count, 4), np.nan)
-    starts = set(cuts)
-    total = np.zeros(4)
-    for index, row in enumerate(rows):
-        if index in starts:
-            total = np.zeros(4)
-        if row.step is None:
-            continue
-        total = total + (0.0 if row.repeat else in_path_units(row.step))
-        path[index] = total
-        error[index] = row.error
-    path[:, 3] = 100.0 * np.expm1(path[:, 3])
-    error[:, 3] = 100.0 * np.expm1(error[:, 3])
-    t_s = np.array([row.t_s for row in rows])
-    trust = np.array([row.trust for row in rows])
+    path, error, trust, runs = columns_of(rows, cuts)
     reasons = [row.reason for row in rows]
-    runs = _repeats(rows, cuts, path)
     for start, stop in runs:
         if stop - start > LONGEST_REPEAT:
-            trust[start:stop] = 0.0
             reasons[start:stop] = ["frozen"] * (stop - start)
-    _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
+    t_s = np.array([row.t_s for row in rows])
     followed = [row.outlier_share for row in rows if row.step is not None and row.trust >= TRUSTED]
     trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
-    held = np.zeros(count, np.bool_)
+    held = np.zeros(len(rows), np.bool_)
     for start, stop in runs:
         held[start:stop] = True
     return Motion(
@@ -108,7 +91,36 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
     )
 
 
-def _repeats(rows: list[Row], cuts: list[int], path: Floats) -> list[tuple[int, int]]:
+def columns_of(
+    rows: Sequence[Row], cuts: Sequence[int]
+) -> tuple[Floats, Floats, Floats, list[tuple[int, int]]]:
+    """Path and error (n, 4) in path units, trust (n,), and runs of repeated frames."""
+    count = len(rows)
+    path = np.full((count, 4), np.nan)
+    error = np.full((count, 4), np.nan)
+    starts = set(cuts)
+    total = np.zeros(4)
+    for index, row in enumerate(rows):
+        if index in starts:
+            total = np.zeros(4)
+        if row.step is None:
+            continue
+        total = total + (0.0 if row.repeat else in_path_units(row.step))
+        path[index] = total
+        error[index] = row.error
+    path[:, 3] = 100.0 * np.expm1(path[:, 3])
+    error[:, 3] = 100.0 * np.expm1(error[:, 3])
+    t_s = np.array([row.t_s for row in rows])
+    trust = np.array([row.trust for row in rows])
+    runs = _repeats(rows, cuts, path)
+    for start, stop in runs:
+        if stop - start > LONGEST_REPEAT:
+            trust[start:stop] = 0.0
+    _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
+    return path, error, trust, runs
+
+
+def _repeats(rows: Sequence[Row], cuts: Sequence[int], path: Floats) -> list[tuple[int, int]]:
     """Runs (start, stop) of repeated frames in shots that move; where the camera stands still, a
     picture that stays the same is what is to be expected."""
     found = []
@@ -124,7 +136,9 @@ def _repeats(rows: list[Row], cuts: list[int], path: Floats) -> list[tuple[int, 
     return found
 
 
-def _put_between(path: Floats, t_s: Floats, runs: list[tuple[int, int]], cuts: list[int]) -> None:
+def _put_between(
+    path: Floats, t_s: Floats, runs: list[tuple[int, int]], cuts: Sequence[int]
+) -> None:
     """Put repeated frames onto a cubic through the two fresh frames before and after; a straight
     line would take fast shake away."""
     repeated = {k for start, stop in runs for k in range(start, stop)}

@@ -20,6 +20,7 @@ from ridgewind.core.shake.gust import (
     to_gust,
     to_speed,
 )
+from ridgewind.core.shake.noise import scatter_power, without_scatter
 from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passing
 
 Floats = NDArray[np.float64]
@@ -208,6 +209,11 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
     power = power_at_playback(speeds, rate_hz=rate_hz, playback=playback)
     errors = part_speeds(both[:, 4:], rate_hz=rate_hz, aspect=motion.aspect)
     error_power = power_at_playback(errors, rate_hz=rate_hz, playback=playback)
+    floor_power = float(error_power[counted].mean()) if counted.any() else 0.0
+    scatter = scatter_power(
+        speeds, counted, floor_power=floor_power, rate_hz=rate_hz, playback=playback
+    )
+    power = without_scatter(power, counted, scatter_power=scatter)
     return ShotReading(
         start_s=start_s,
         end_s=end_s,
@@ -216,7 +222,7 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
         power=power,
         second_power=seconds_of(power, counted, playback_hz=rate_hz * playback),
         counted=counted,
-        floor_power=float(error_power[counted].mean()) if counted.any() else 0.0,
+        floor_power=floor_power,
         rate_hz=rate_hz,
         playback=playback,
         path=both[:, :4],
