@@ -20,7 +20,7 @@ SMALL = (640, 360)
 CLIPS = {
     "ridge, hold": Script("ridge", "hold", Technique(), 26, size=SMALL, seconds=3),
     "ridge, pan": Script("ridge", "pan", Technique(), 35, seconds=2.5, seed=3),
-    "ridge, tilt": Script("ridge", "tilt", Technique(), 35, size=SMALL, fps=25, seconds=2, seed=8),
+    "ridge, tilt": Script("ridge", "tilt", Technique(), 35, fps=25, seconds=2, seed=8),
     "ridge, locked off": Script(
         "ridge", "hold", Technique(support="table"), 26, size=SMALL, seconds=2, seed=9
     ),

@@ -12,6 +12,7 @@ import numpy as np
 from ridgewind.core.motion import Motion, Tracker, pyramid
 from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
+from ridgewind.core.shake.doubt import with_noise_told
 from ridgewind.media.decode import Film, Picture, first_frame_error
 from ridgewind.media.errors import SINGLE_FRAME, TOO_SMALL, UnfitError
 
@@ -90,7 +91,7 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
     odd = np.abs(intervals - interval_s) > NEAR_INTERVAL * interval_s
     duration_s = last_s - first_s + interval_s
     believed = compression_trust(bits_per_pixel, fps=1.0 / interval_s)
-    motion = replace(motion, trust=motion.trust * believed)
+    motion = with_noise_told(replace(motion, trust=motion.trust * believed))
     short = expected_s is not None and duration_s < COMPLETE_SHARE * expected_s
     return Measured(
         motion=motion,

@@ -37,9 +37,9 @@ REASONS = {
 UNSETTLED_TRUST = 0.6
 """Most trust of a shot of which it is not settled whose motion is the camera's."""
 
-DOUBTS = ("rivals", "alone")
-"""Why it is not settled: two motions are as likely, or the only one that can be followed does not
-reach the picture's edges."""
+DOUBTS = ("rivals", "alone", "noise")
+"""Why a shot's figure is not to be relied on: two motions are as likely to be the camera's; what is
+followed does not reach the picture's edges; or it shakes hardly more than measuring it adds."""
 
 
 @dataclass(frozen=True)

@@ -470,7 +470,7 @@ class Rival:
         children = [self._child(group) for group in fresh]
         shared = [self._share_evidence(*one) for one in zip(children, fresh, strict=True)]
         foreign = ~own if first else np.any([g for g in groups if g is not own], axis=0)
-        self._take_as_own(own, foreign)
+        self._take_as_own(own, foreign, anew=first)
         gone = np.any(fresh, axis=0) if fresh else np.zeros(len(own), np.bool_)
         if gone.any():
             if any(shared):
@@ -610,9 +610,7 @@ class Rival:
         )
         weights = np.zeros(len(seen))
         weights[seen] = fit.weights
-        return self._trust(
-            replace(fit, weights=weights), members.astype(np.float64), NARROWEST_BESIDE
-        )
+        return self._trust(replace(fit, weights=weights), members.astype(np.float64), NARROWEST)
 
     def _child(self, members: Members) -> Rival:
         traced = self._traced(members)
@@ -633,12 +631,12 @@ class Rival:
         child.believed, child._sparse = child._instants[-1].found, True
         return child
 
-    def _take_as_own(self, members: Members, foreign: Members) -> None:
+    def _take_as_own(self, members: Members, foreign: Members, *, anew: bool) -> None:
         reference = self.reference
         assert self.placed is not None
         weight = self.placed.fit.weights * reference.agree
         mixed = float(weight[members].sum()) < UNMIXED * float(weight.sum())
-        if mixed or self.placed.fit.sigma * self._long > LOOSE_SIGMA_PX:
+        if anew or mixed or self.placed.fit.sigma * self._long > LOOSE_SIGMA_PX:
             traced = self._traced(members)
             self.rows = self._rows_along(traced, self._trust_along(members, traced))
             reference.h, reference.h_before = traced[-1], traced[-2]

@@ -23,6 +23,9 @@ MOST_FLOORS = 4.0
 halves share, such as the blocks of a compressed picture, does not show between them)."""
 
 LEAST_SAMPLES = 24
+TELLING = 1.5
+"""What is left must be more than this many times what was taken out."""
+
 MEDIAN_OF_MEAN = 0.84
 """Median over mean of a spectrum's power where two parts rule (chi-squared, four degrees)."""
 
@@ -51,10 +54,10 @@ def scatter_power(
 
 
 def without_scatter(power: Floats, counted: Bools, *, scatter_power: float) -> Floats:
-    """Squared weighted speeds (n,) less what scatter adds; none where no more is left than was
-    taken out, which cannot be told from nothing."""
+    """Squared weighted speeds (n,) less what scatter adds; none where what is left cannot be told
+    from nothing."""
     mean = float(power[counted].mean()) if counted.any() else 0.0
     if scatter_power <= 0.0 or mean <= 0.0:
         return power
     left = mean - scatter_power
-    return power * (left / mean if left > scatter_power else 0.0)
+    return power * (left / mean if left > TELLING * scatter_power else 0.0)
