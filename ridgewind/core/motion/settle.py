@@ -62,7 +62,7 @@ class FollowedShot:
     doubt: str | None
 
 
-def settle(rivals: Sequence[Rival], long_side_px: int) -> FollowedShot:
+def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
     """Which of the motions of a shot is the camera's."""
     ways = [_way_px(rival.rows, long_side_px) for rival in rivals]
     furthest = max((way for way in ways if np.isfinite(way)), default=0.0)
@@ -160,7 +160,7 @@ def _quick_speed(path: Floats, span: int) -> float:
     return float(np.sqrt(((steps - slow) ** 2).sum(axis=1).mean()))
 
 
-def _way_px(rows: list[Row], long_side_px: int) -> float:
+def _way_px(rows: list[Row], long_side_px: float) -> float:
     """Root mean square distance of a path from its middle, px; not a number where unknown."""
     steps = np.array([in_path_units(row.step)[:2] for row in rows if row.step is not None])
     if len(steps) < 2:

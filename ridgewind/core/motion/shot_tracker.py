@@ -13,8 +13,10 @@ from ridgewind.core.motion import pyramid
 from ridgewind.core.motion.dissolve import DissolveWatch
 from ridgewind.core.motion.evidence import gather
 from ridgewind.core.motion.fit import Similarity
+from ridgewind.core.motion.parting import part
+from ridgewind.core.motion.placing import Frame, Placer
 from ridgewind.core.motion.reference import make_reference
-from ridgewind.core.motion.rival import BELIEVED_WEIGHT, Frame, Rival
+from ridgewind.core.motion.rival import BELIEVED_WEIGHT, Rival
 from ridgewind.core.motion.rows import Row
 from ridgewind.core.motion.settle import FollowedShot, settle
 
@@ -43,7 +45,7 @@ class ShotTracker:
     """Feed frames in order, then finish(). size: (width, height) of the working pictures, px."""
 
     def __init__(self, size: tuple[int, int]) -> None:
-        self._size = size
+        self._placer = Placer(size)
         self._half = np.array(size) / (2.0 * max(size))
         self._rows: list[Row] = []  # before anything could be followed
         self._rivals: list[Rival] = []
@@ -116,7 +118,9 @@ class ShotTracker:
             self.lost += 1
             return False
         row = Row(frame.t_s, STILL, np.zeros(4), 1.0, "")
-        self._rivals = [Rival(self._size, reference, [*self._rows, row], np.zeros(4))]
+        self._rivals = [
+            Rival(self._placer, reference, [*self._rows, row], error=np.zeros(4), young=True)
+        ]
         self.lost = 0
         return True
 
@@ -129,7 +133,7 @@ class ShotTracker:
         """New motions, motions that have gone, what speaks for each, and dissolves."""
         for rival in list(self._rivals):
             if len(self._rivals) < MOST_RIVALS:
-                self._rivals += rival.split(self._rivals)
+                self._rivals += part(rival, self._rivals)
         if self.count % GATHER_EVERY == 0:
             gather(
                 [rival.evidence for rival in self._rivals],
@@ -197,18 +201,18 @@ class ShotTracker:
         if first is None:
             return
         self._gone += self._rivals[1:]
-        fresh = Rival(self._size, reference, first.rows, np.zeros(4))
+        fresh = Rival(self._placer, reference, first.rows, error=np.zeros(4))
         fresh.evidence = first.evidence
         self._rivals = [fresh]
         self.lost = 0
 
     def taken_over(self, t_s: float) -> ShotTracker:
         """The shot that has taken this one's place: what is followed now, told from zero."""
-        after = ShotTracker(self._size)
+        after = ShotTracker(self._placer.size)
         for rival in self._rivals:
             rival.rows.pop()
             row = Row(t_s, STILL, np.zeros(4), 1.0, "")
-            after._rivals.append(Rival(self._size, rival.reference, [row], np.zeros(4)))
+            after._rivals.append(Rival(self._placer, rival.reference, [row], error=np.zeros(4)))
         self.replaced = False
         return after
 
@@ -223,7 +227,7 @@ class ShotTracker:
                 Row(last_s[k], None, None, 0.0, "subject") for k in range(len(rival.rows), length)
             ]
         living = [rival for rival in (*self._rivals, *self._gone) if len(rival.rows) == length]
-        return settle(living, max(self._size))
+        return settle(living, self._placer.long_px)
 
 
 def _poor_picture(luma: pyramid.Image) -> str:

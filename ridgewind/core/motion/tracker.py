@@ -17,7 +17,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import pyramid
 from ridgewind.core.motion.dissolve import correlation, overlap
 from ridgewind.core.motion.path import Motion
-from ridgewind.core.motion.rival import Frame
+from ridgewind.core.motion.placing import Frame
 from ridgewind.core.motion.rows import assemble, without_tiny_shots
 from ridgewind.core.motion.settle import settled
 from ridgewind.core.motion.shot_tracker import ShotTracker
