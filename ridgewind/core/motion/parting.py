@@ -24,7 +24,7 @@ from ridgewind.core.motion.fit import (
 from ridgewind.core.motion.placing import FIT_ROUNDS, NARROWEST, NOISE_PX, STRAY, Placed
 from ridgewind.core.motion.reference import MIN_POINTS
 from ridgewind.core.motion.rigid import explains, rigid_groups
-from ridgewind.core.motion.rival import OUTLIER_WEIGHT, REMEMBERED, Rival
+from ridgewind.core.motion.rival import FEW_BELIEVED, OUTLIER_WEIGHT, REMEMBERED, Rival
 from ridgewind.core.motion.rows import Row
 
 Floats = NDArray[np.float64]
@@ -82,7 +82,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     if gone.any():
         if any(shared):
             rival.evidence = Evidence(born=rival.evidence.born)
-        rival.sparse = True
+        rival.sparse = own.sum() < FEW_BELIEVED
         rival.reference = rival.reference.only(~gone)
         rival.instants = deque((one.only(~gone) for one in rival.instants), maxlen=REMEMBERED)
     rival.believed = rival.reference.at[own[~gone]]
