@@ -14,10 +14,12 @@ from ridgewind.core.judge import Analysis, Assessment, assess
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
-from ridgewind.store import clips, database, drills, kit, settings, takes
+from ridgewind.services.whose import as_said
+from ridgewind.store import clips, database, drills, kit, settings, takes, whose_motion
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
+from ridgewind.store.whose_motion import SaidRow
 
 RIDGE_COLUMNS = 48
 RIDGE_BANDS = 5
@@ -78,16 +80,18 @@ def summarise(db: Connection, take_id: int) -> Judged:
     judged = judge(db, take_id)
     if judged.assessment is None or judged.trace is None:
         return judged
+    found, settled = judged.assessment, judged.assessment.doubt is None
     with database.atomic(db):
+        # Nothing is put on record of a path that is in doubt.
         takes.set_summary(
             db,
             take_id,
-            gust=judged.assessment.gust,
-            peak_gust=judged.assessment.peak_gust,
-            remedy=judged.assessment.decision.remedy,
+            gust=found.gust if settled else None,
+            peak_gust=found.peak_gust if settled else None,
+            remedy=found.decision.remedy,
             ridge=small_ridge(judged.trace),
-            speed_pct_s=judged.assessment.reading.speed_pct_s,
-            top_band=top_band(judged.assessment),
+            speed_pct_s=found.reading.speed_pct_s if settled else None,
+            top_band=top_band(found) if settled else None,
         )
     return judged
 
@@ -182,6 +186,7 @@ def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
 
 
 JudgedPart = tuple[float, float] | None
+Key = tuple[str, str, JudgedPart, float, tuple[SaidRow, ...]]
 
 
 class AnalysisCache:
@@ -189,9 +194,7 @@ class AnalysisCache:
 
     def __init__(self, size: int) -> None:
         self._size = size
-        self._kept: OrderedDict[tuple[str, str, JudgedPart, float], tuple[Motion, Analysis]] = (
-            OrderedDict()
-        )
+        self._kept: OrderedDict[Key, tuple[Motion, Analysis]] = OrderedDict()
         self._guard = threading.Lock()
 
     def get(
@@ -203,7 +206,8 @@ class AnalysisCache:
             return None, None
         # A path from turning rates is another one at another focal length.
         scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
-        key = (clip.sha256, stamp, take.judged_part, scale)
+        said = whose_motion.of_clip(db, clip.id)
+        key = (clip.sha256, stamp, take.judged_part, scale, said)
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
@@ -215,6 +219,7 @@ class AnalysisCache:
             motion = replace(
                 motion, pan_pct=motion.pan_pct * scale, tilt_pct=motion.tilt_pct * scale
             )
+        motion = as_said(motion, said)
         made = (motion, Analysis(_part(motion, take)))
         with self._guard:
             kept = self._kept.setdefault(key, made)

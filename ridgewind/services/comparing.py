@@ -151,7 +151,7 @@ def _candidate(judged: Judged, found: Assessment) -> Candidate:
     move = None if found.move is None else found.move.move
     return Candidate(
         id=judged.take.id,
-        passes=found.decision.remedy != "retake",
+        passes=found.decision.remedy not in ("retake", None),
         gust=found.gust,
         peak=found.peak_gust,
         evenness=None if move is None else move.evenness,

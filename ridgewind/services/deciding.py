@@ -37,7 +37,7 @@ from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.practice.drill import Drill
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
-from ridgewind.services.errors import NO_PICTURE, NOT_MEASURED, NotReadyError
+from ridgewind.services.errors import NO_PICTURE, NOT_MEASURED, UNSETTLED, NotReadyError
 from ridgewind.store import database, drills, jobs, kit, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
@@ -126,6 +126,8 @@ def case_of(db: Connection, take_id: int) -> Case:
     _, analysis = assessing.analysis_of(db, judged.take, judged.clip)
     if judged.assessment is None or judged.motion is None or analysis is None:
         raise NotReadyError(*NOT_MEASURED)
+    if judged.assessment.doubt is not None:
+        raise NotReadyError(*UNSETTLED)
     facts = assessing.judged_clip(db, judged.take, judged.clip)
     start_s = float(judged.motion.t_s[0])
     pictured = judged.clip.codec != assessing.LOG_CODEC

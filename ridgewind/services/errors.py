@@ -25,6 +25,7 @@ class GoneError(ServiceError):
 
 
 NOT_MEASURED = ("This take has not been measured.", "Wait for it, or measure it.")
+UNSETTLED = ("It is not settled whose motion this take shows.", "Say it on the take’s page first.")
 NO_SHOT = ("No shot of this take can be measured.", "Bring in another take.")
 NO_PICTURE = ("This take has no picture.", "A motion log alone shows nothing.")
 NO_GUST = ("This has no gust to set beside it.", "Measure it first.")

@@ -9,9 +9,10 @@ from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.follow import SubjectPath
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.shake.spectrum import Spectrum
-from ridgewind.services import assessing
+from ridgewind.services import assessing, whose
 from ridgewind.services.assessing import Judged
 from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, NotReadyError
+from ridgewind.services.whose import ShotDoubt
 from ridgewind.store import (
     briefs,
     database,
@@ -21,6 +22,7 @@ from ridgewind.store import (
     motion_logs,
     subjects,
     takes,
+    whose_motion,
 )
 from ridgewind.store.briefs import BriefRow
 from ridgewind.store.database import Connection
@@ -35,6 +37,7 @@ class TakeSheet:
     eye. before_id, after_id: of its neighbours in the list."""
 
     judged: Judged
+    doubts: list[ShotDoubt]
     brief: BriefRow
     parent: BriefRow | None
     setup: SetupRow | None
@@ -61,11 +64,16 @@ def sheet(db: Connection, take_id: int) -> TakeSheet:
     judged = assessing.judge(db, take_id)
     take = judged.take
     brief = briefs.by_id(db, take.brief_id)
+    told: list[ShotDoubt] = []
+    if judged.motion is not None:
+        said = whose_motion.of_clip(db, take.clip_id)
+        told = whose.doubts(judged.motion, said, screen_deg=brief.brief.screen_deg)
     setup = None if take.setup_id is None else kit.setup_by_id(db, take.setup_id)
     log = motion_logs.of_clip(db, take.clip_id)
     before_id, after_id = takes.neighbours(db, take_id)
     return TakeSheet(
         judged=judged,
+        doubts=told,
         brief=brief,
         parent=None if brief.parent_id is None else briefs.by_id(db, brief.parent_id),
         setup=setup,
@@ -91,6 +99,29 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
         if asked.focal_eq_mm is not None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
         assessing.summarise(db, take_id)
+
+
+def say_whose_motion(db: Connection, take_id: int, *, shot: int, rival: int) -> None:
+    """Keep which motion of a shot is the camera's; every take of its film is judged anew, without
+    being measured again. Raises NotFoundError, NotReadyError, InvalidArgumentError."""
+    judged = assessing.judge(db, take_id)
+    if judged.motion is None:
+        raise NotReadyError(*NOT_MEASURED)
+    with database.atomic(db):
+        whose.say(db, take_id, shot=shot, rival=rival, motion=judged.motion)
+        _judge_film(db, judged.take.clip_id)
+
+
+def forget_whose_motion(db: Connection, take_id: int) -> None:
+    """Take back what was said of the motions of a take's film. Raises NotFoundError."""
+    with database.atomic(db):
+        whose.forget(db, take_id)
+        _judge_film(db, takes.by_id(db, take_id).clip_id)
+
+
+def _judge_film(db: Connection, clip_id: int) -> None:
+    for take in takes.of_clip(db, clip_id):
+        assessing.summarise(db, take.id)
 
 
 def change_own_brief(db: Connection, take_id: int, brief: Brief) -> None:

@@ -7,10 +7,12 @@ import json
 import sqlite3
 from dataclasses import dataclass
 from pathlib import PurePath
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
-from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.core.motion.path import Motion, RivalPath, Shot
 from ridgewind.store import jobs
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
@@ -100,6 +102,7 @@ def remove(db: sqlite3.Connection, clip_id: int) -> None:
     for table in ("measurement", "import_source", "motion_log"):
         db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
     jobs.forget(db, "measure", clip_id)
+    db.execute("delete from whose_motion where clip_id = ?", (clip_id,))
     db.execute("delete from clip where id = ?", (clip_id,))
 
 
@@ -204,7 +207,13 @@ def pack(motion: Motion) -> bytes:
             motion.error,
         ]
     )
-    shots = [[shot.start, shot.stop, shot.reason] for shot in motion.shots]
+    shots = [
+        [shot.start, shot.stop, shot.reason, shot.doubt, [_about(one) for one in shot.rivals]]
+        for shot in motion.shots
+    ]
+    rivals = [
+        np.column_stack([one.path, one.trust]) for shot in motion.shots for one in shot.rivals
+    ]
     about = json.dumps(
         {
             "aspect": motion.aspect,
@@ -215,7 +224,12 @@ def pack(motion: Motion) -> bytes:
         }
     )
     buffer = io.BytesIO()
-    np.savez(buffer, columns=columns, about=np.frombuffer(about.encode(), np.uint8))
+    np.savez(
+        buffer,
+        columns=columns,
+        about=np.frombuffer(about.encode(), np.uint8),
+        rivals=np.concatenate(rivals) if rivals else np.zeros((0, 5)),
+    )
     return buffer.getvalue()
 
 
@@ -223,6 +237,7 @@ def unpack(data: bytes) -> Motion:
     """The path that `pack` made bytes of."""
     with np.load(io.BytesIO(data), allow_pickle=False) as arrays:
         columns = arrays["columns"]
+        rivals = arrays["rivals"] if "rivals" in arrays else np.zeros((0, 5))
         about = json.loads(arrays["about"].tobytes().decode())
     held = np.zeros(len(columns), np.bool_)
     held[about.get("held", [])] = True
@@ -235,11 +250,29 @@ def unpack(data: bytes) -> Motion:
         trust=columns[:, 5],
         error=columns[:, 6:10],
         aspect=float(about["aspect"]),
-        shots=tuple(Shot(int(a), int(b), reason) for a, b, reason in about["shots"]),
+        shots=_shots(about["shots"], rivals),
         outlier_share=float(about.get("outlier_share", about.get("apart", 0.0))),
         repeated=float(about.get("repeated", 0.0)),
         held=held if held.any() else None,
     )
+
+
+def _about(rival: RivalPath) -> list[float | bool]:
+    return [rival.x, rival.y, rival.points, rival.edge, rival.still]
+
+
+def _shots(kept: list[list[Any]], rivals: NDArray[np.float64]) -> tuple[Shot, ...]:
+    """Shots with their rivals, whose rows (n, 5) follow one another. Older paths have no rivals."""
+    shots, row = [], 0
+    for start, stop, reason, *more in kept:
+        doubt, about = more or (None, [])
+        paths = []
+        for x, y, points, edge, still in about:
+            columns = rivals[row : row + stop - start]
+            row += stop - start
+            paths.append(RivalPath(columns[:, :4], columns[:, 4], x, y, points, edge, bool(still)))
+        shots.append(Shot(int(start), int(stop), reason, doubt, tuple(paths)))
+    return tuple(shots)
 
 
 def _row(row: sqlite3.Row) -> ClipRow:

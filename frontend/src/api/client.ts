@@ -12,6 +12,8 @@ export type Judgement = Schemas["Judgement"];
 export type PathColumns = Schemas["PathColumns"];
 export type RemedyLine = Schemas["RemedyLine"];
 export type TakeDetail = Schemas["TakeDetail"];
+export type ShotDoubt = Schemas["ShotDoubt"];
+export type RivalLine = Schemas["RivalLine"];
 export type TakeLine = Schemas["TakeLine"];
 /** Parts that are left out stay as they are. */
 export type TakeChange = Partial<Schemas["TakeChange"]>;

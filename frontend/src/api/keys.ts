@@ -66,6 +66,8 @@ const OUT_OF_DATE = {
   renders: ["renders"],
   /** Originals were put aside, or came back. */
   originals: ["take"],
+  /** The shooter said whose motion a take shows. */
+  motion: [...VERDICTS, "path", "spectrum"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
   sessions: ["sessions", "drills", "proposals", "plan"],

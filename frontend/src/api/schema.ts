@@ -1224,6 +1224,24 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/whose-motion": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Say which motion of a shot is the camera's; judged again without measuring again. */
+    put: operations["takes_say_whose_motion_takes__int_take_id__whose_motion_put"];
+    post?: never;
+    /** Take back what was said of a take's motions. */
+    delete: operations["takes_forget_whose_motion_takes__int_take_id__whose_motion_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/windows": {
     parameters: {
       query?: never;
@@ -2139,9 +2157,10 @@ export interface components {
       trusted_share: number;
       /**
        * Verdict
-       * @enum {string}
+       * @description Null where it is not settled what is measured
        */
-      verdict: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      verdict:
+        ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
     };
     /** Kit */
     Kit: {
@@ -2996,6 +3015,24 @@ export interface components {
       size: components["schemas"]["Box"];
     };
     /**
+     * RivalLine
+     * @description One motion of a shot. where: its place in words. gust: what the camera would read if the
+     *     motion were its own.
+     */
+    RivalLine: {
+      /** Gust */
+      gust: number | null;
+      /** Points */
+      points: number;
+      /**
+       * Still
+       * @description Exactly still while something else moves
+       */
+      still: boolean;
+      /** Where */
+      where: string;
+    };
+    /**
      * Seen
      * @description A thing in the frame: its place from the middle, percent of the long side, right and up;
      *     scale against the start; None while it is behind the camera.
@@ -3174,6 +3211,27 @@ export interface components {
        * @enum {string}
        */
       typical: "standing" | "walking";
+    };
+    /**
+     * ShotDoubt
+     * @description The motions of a shot, the one that is believed first. Times are seconds of the film.
+     */
+    ShotDoubt: {
+      /** Doubt */
+      doubt: ("rivals" | "alone" | "noise") | null;
+      /** End S */
+      end_s: number;
+      /** Rivals */
+      rivals: components["schemas"]["RivalLine"][];
+      /**
+       * Said
+       * @description The shooter has said whose motion it is
+       */
+      said: boolean;
+      /** Shot */
+      shot: number;
+      /** Start S */
+      start_s: number;
     };
     /** ShotLine */
     ShotLine: {
@@ -3520,6 +3578,8 @@ export interface components {
        */
       cleared: boolean;
       clip: components["schemas"]["ClipFacts"] | null;
+      /** Doubts */
+      doubts: components["schemas"]["ShotDoubt"][];
       /** Focal Eq Mm */
       focal_eq_mm: number;
       judgement: components["schemas"]["Judgement"] | null;
@@ -3864,6 +3924,16 @@ export interface components {
       sharpness: number;
       /** Sound */
       sound: number;
+    };
+    /**
+     * WhoseMotion
+     * @description Which motion of a shot is the camera's, by their numbers.
+     */
+    WhoseMotion: {
+      /** Rival */
+      rival: number;
+      /** Shot */
+      shot: number;
     };
     /**
      * WindowColumns
@@ -7624,6 +7694,104 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_say_whose_motion_takes__int_take_id__whose_motion_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["WhoseMotion"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_forget_whose_motion_takes__int_take_id__whose_motion_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
         };
       };
       /** @description Bad Request */

@@ -134,6 +134,42 @@ export function useChangeBrief(id: number) {
   });
 }
 
+/** Say which motion of a shot is the camera's; the new judgement shows as soon as it is back. */
+export function useSayWhoseMotion(id: number) {
+  const told = useToldMotion(id);
+  return useMutation({
+    mutationFn: (body: { shot: number; rival: number }) =>
+      dataOf(
+        client.PUT("/api/takes/{take_id}/whose-motion", {
+          params: { path: { take_id: id } },
+          body,
+        }),
+      ),
+    onSuccess: told,
+  });
+}
+
+/** Take back what was said of a take's motions. */
+export function useForgetWhoseMotion(id: number) {
+  const told = useToldMotion(id);
+  return useMutation({
+    mutationFn: () =>
+      dataOf(
+        client.DELETE("/api/takes/{take_id}/whose-motion", { params: { path: { take_id: id } } }),
+      ),
+    onSuccess: told,
+  });
+}
+
+function useToldMotion(id: number) {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  return (detail: TakeDetail) => {
+    cache.setQueryData<TakeDetail>(keys.take(id), detail);
+    changed("motion");
+  };
+}
+
 type Act = "delete" | "restore" | "cancel" | "measure";
 
 function send(act: Act, id: number) {

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.judge.polish import PolishCurve, polish_curve
-from ridgewind.core.motion.path import Motion, Shot
+from ridgewind.core.motion.path import DOUBTS, Motion, Shot
 from ridgewind.core.moves.move import MoveReading, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
@@ -33,6 +33,13 @@ class Analysis:
         self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
         self._causes: dict[bool, Causes] = {}
         self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
+
+    @property
+    def doubt(self) -> str | None:
+        """Why nothing can be drawn from the path: the doubt of its measurable shots, the gravest
+        first; None where it is settled."""
+        doubts = {shot.doubt for shot in self.motion.shots if shot.measurable}
+        return next((doubt for doubt in DOUBTS if doubt in doubts), None)
 
     def reading(self, playback: float = 1.0, *, step: int = 1) -> Reading:
         """The reading at a playback rate, of every step-th frame alone."""
@@ -82,7 +89,8 @@ class Analysis:
 def thinned(motion: Motion, step: int) -> Motion:
     """Every step-th frame of a path, as a film shows it that leaves the others out."""
     shots = (
-        Shot(-(-shot.start // step), -(-shot.stop // step), shot.reason) for shot in motion.shots
+        Shot(-(-shot.start // step), -(-shot.stop // step), shot.reason, shot.doubt)
+        for shot in motion.shots
     )
     return replace(
         motion,

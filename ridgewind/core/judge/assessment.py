@@ -13,10 +13,10 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.remedies import decide
-from ridgewind.core.judge.remedy import Decision
+from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
-from ridgewind.core.shake.causes import Causes
+from ridgewind.core.shake.causes import NO_CAUSES, Causes
 from ridgewind.core.shake.reading import Reading
 from ridgewind.core.units import pct_to_deg
 
@@ -26,7 +26,8 @@ class Assessment:
     """Readings and decision. Gusts are as seen on the brief's screen.
 
     body_deg_s: what the body did, degrees a second. band_powers: per shot (n, 5). move: None
-    where too little can be measured.
+    where too little can be measured. doubt: why nothing can be drawn from the path, one of
+    path.DOUBTS; then there are no causes, no lee, no move and no remedy.
     """
 
     reading: Reading
@@ -40,6 +41,7 @@ class Assessment:
     causes: Causes
     move: MoveReading | None
     decision: Decision
+    doubt: str | None = None
 
 
 def assess(
@@ -49,9 +51,12 @@ def assess(
     shooter, the usual ones where not given."""
     reading = analysis.reading()
     bands, powers = analysis.bands()
-    move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
-    causes = analysis.causes(moves=move is not None and move.move is not None)
-    lee = find_lee(reading, brief)
+    doubt = analysis.doubt
+    move, causes, lee = None, NO_CAUSES, None
+    if doubt is None:
+        move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
+        causes = analysis.causes(moves=move is not None and move.move is not None)
+        lee = find_lee(reading, brief)
     speed = reading.speed_pct_s
     screen_deg = brief.screen_deg
     return Assessment(
@@ -65,7 +70,9 @@ def assess(
         body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
         causes=causes,
         move=move,
-        decision=decide(
+        decision=unsettled(doubt)
+        if doubt is not None
+        else decide(
             analysis,
             brief,
             clip,
@@ -74,4 +81,5 @@ def assess(
             bands=bands,
             causes=causes,
         ),
+        doubt=doubt,
     )

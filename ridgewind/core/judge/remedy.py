@@ -39,14 +39,29 @@ class Remedy:
 @dataclass(frozen=True)
 class Decision:
     """remedies: as shot first, then from cheap to dear; remedy: the kind that is the verdict;
-    text: why."""
+    text: why. None and no remedies where it is not settled what was measured."""
 
     remedies: tuple[Remedy, ...]
-    remedy: str
+    remedy: str | None
     text: str
 
     def of(self, kind: str) -> Remedy:
         return next(one for one in self.remedies if one.kind == kind)
+
+
+UNSETTLED = {
+    "rivals": "Not settled: two motions are as likely to be the camera’s. Say whose it is.",
+    "alone": "Not settled: what can be followed does not reach the edges of the picture, so it may "
+    "move by itself. Say whose motion it is, or leave more of the background in the frame.",
+    "noise": "Not settled: it shakes hardly more than the measurement errs. More light, or more "
+    "texture behind the subject, would tell.",
+}
+"""What is said instead of a verdict, by the path's doubt."""
+
+
+def unsettled(doubt: str) -> Decision:
+    """No remedy can be drawn from a path that is in doubt."""
+    return Decision((), None, UNSETTLED[doubt])
 
 
 def verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:

@@ -67,7 +67,7 @@ class Shot:
 
     reason is None where the shot is measurable, else a key of REASONS. doubt: one of DOUBTS where
     it is not settled whose motion the path is. rivals: the motions that were followed, the one
-    that the path shows first; empty where there was only one.
+    that the path shows first; empty where there was only one and no doubt.
     """
 
     start: int

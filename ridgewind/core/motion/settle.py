@@ -131,7 +131,7 @@ def settled(
         if doubt is not None:
             inside = slice(shot.start, shot.stop)
             trust[inside] = np.minimum(trust[inside], UNSETTLED_TRUST)
-        shots.append(replace(shot, doubt=doubt, rivals=rivals if len(rivals) > 1 else ()))
+        shots.append(replace(shot, doubt=doubt, rivals=rivals if len(rivals) > 1 or doubt else ()))
     return replace(motion, trust=trust, shots=tuple(shots))
 
 

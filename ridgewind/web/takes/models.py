@@ -261,6 +261,34 @@ class PathColumns(BaseModel):
     meant_tilt_pct: list[float | None]
 
 
+class RivalLine(BaseModel):
+    """One motion of a shot. where: its place in words. gust: what the camera would read if the
+    motion were its own."""
+
+    where: str
+    gust: float | None
+    still: bool = Field(description="Exactly still while something else moves")
+    points: float
+
+
+class ShotDoubt(BaseModel):
+    """The motions of a shot, the one that is believed first. Times are seconds of the film."""
+
+    shot: int
+    start_s: float
+    end_s: float
+    doubt: Literal["rivals", "alone", "noise"] | None
+    said: bool = Field(description="The shooter has said whose motion it is")
+    rivals: list[RivalLine]
+
+
+class WhoseMotion(Strict):
+    """Which motion of a shot is the camera's, by their numbers."""
+
+    shot: int = Field(ge=0)
+    rival: int = Field(ge=0)
+
+
 class Judgement(BaseModel):
     """Everything that depends on the brief. Times are seconds of the browser copy."""
 
@@ -278,7 +306,7 @@ class Judgement(BaseModel):
     lee: Stretch | None
     shots: list[ShotLine]
     remedies: list[RemedyLine]
-    verdict: RemedyName
+    verdict: RemedyName | None = Field(description="Null where it is not settled what is measured")
     text: str
     trace: TraceColumns
 
@@ -330,6 +358,7 @@ class TakeDetail(BaseModel):
     clip: ClipFacts | None
     log: str | None = Field(description="Name of the motion log that belongs to its film")
     judgement: Judgement | None
+    doubts: list[ShotDoubt]
     marked: bool | None = Field(description="Smooth enough to the shooter's own eye")
     cleared: bool = Field(description="Its original was cleared from the disk")
     before_id: int | None

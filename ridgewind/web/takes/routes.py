@@ -91,6 +91,22 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
         return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
+@api.put("/takes/<int:take_id>/whose-motion", responses={200: models.TakeDetail, **FAULTS})
+def say_whose_motion(path: models.TakePath, body: models.WhoseMotion) -> Response:
+    """Say which motion of a shot is the camera's; judged again without measuring again."""
+    with current().read() as db:
+        taking.say_whose_motion(db, path.take_id, shot=body.shot, rival=body.rival)
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
+
+
+@api.delete("/takes/<int:take_id>/whose-motion", responses={200: models.TakeDetail, **FAULTS})
+def forget_whose_motion(path: models.TakePath) -> Response:
+    """Take back what was said of a take's motions."""
+    with current().read() as db:
+        taking.forget_whose_motion(db, path.take_id)
+        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
+
+
 @api.delete("/takes/<int:take_id>", responses={200: models.TakeLine, **FAULTS})
 def delete_take(path: models.TakePath) -> Response:
     """Hide a take; it can be brought back for a week."""

@@ -80,6 +80,7 @@ def take_detail(found: TakeSheet) -> models.TakeDetail:
         clip=None if judged.motion is None else clip_facts(judged.clip, judged.motion),
         log=found.log,
         judgement=judgement(judged),
+        doubts=[models.ShotDoubt.model_validate(asdict(one)) for one in found.doubts],
         marked=found.marked,
         cleared=judged.clip.cleared_at is not None,
         before_id=found.before_id,

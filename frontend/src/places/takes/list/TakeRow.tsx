@@ -128,7 +128,10 @@ function Verdict({ take }: { take: TakeLine }) {
       </p>
     );
   }
-  if (take.remedy === null) return <p className="text-small text-stone">Measuring was cancelled</p>;
+  if (take.remedy === null) {
+    const words = take.state === "done" ? "Whose motion is it?" : "Measuring was cancelled";
+    return <p className="text-small text-stone">{words}</p>;
+  }
   const passes = take.remedy !== "retake";
   return (
     <p className="inline-flex items-center gap-2 text-note font-semibold lg:text-body">

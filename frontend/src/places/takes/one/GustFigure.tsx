@@ -3,7 +3,8 @@ import * as format from "../../../formats";
 
 /** How much it shakes, against what is allowed. */
 export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: Brief }) {
-  const against = format.againstTarget(judgement.gust, judgement.target);
+  const settled = judgement.verdict !== null;
+  const against = settled ? format.againstTarget(judgement.gust, judgement.target) : null;
   const facts = [
     ["Peak second", format.gust(judgement.peak_gust)],
     ["Body speed", format.degreesASecond(judgement.body_deg_s)],
@@ -14,7 +15,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     <section aria-label="Gust" className="grid grid-cols-[auto_1fr] gap-x-6 md:flex md:flex-col">
       <h2 className="label-wide col-span-2">Gust</h2>
       <p
-        className="figure-huge mt-2.5 mb-2 -ml-1.5 text-hero-narrow md:text-hero"
+        className={`figure-huge mt-2.5 mb-2 -ml-1.5 text-hero-narrow md:text-hero ${settled ? "" : "text-ridge-2"}`}
         data-testid="gust"
       >
         {format.gust(judgement.gust)}
@@ -27,6 +28,11 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
           </div>
         ))}
       </dl>
+      {!settled && (
+        <p className="col-span-2 md:order-1">
+          <b className="font-semibold">Not settled.</b> Do not rely on it.
+        </p>
+      )}
       {against && (
         <p className="col-span-2 md:order-1">
           <b className={`font-semibold ${against.over ? "text-ember-deep" : "text-lichen-deep"}`}>

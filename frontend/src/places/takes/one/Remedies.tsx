@@ -25,7 +25,10 @@ export function Remedies(props: Props) {
   return (
     <section aria-label="What to do with it">
       <h2 className="label-wide">What to do with it</h2>
-      <ol className="mt-2 border-t border-line">
+      {judgement.verdict === null && (
+        <p className="mt-2 border-t border-line pt-3 text-heading">{judgement.text}</p>
+      )}
+      <ol className={judgement.verdict === null ? "" : "mt-2 border-t border-line"}>
         {judgement.remedies.map((remedy) => (
           <Row
             key={remedy.remedy}

@@ -27,6 +27,7 @@ import { SetupStrip } from "./SetupStrip";
 import { ShotNotes } from "./ShotNotes";
 import { TakeHead } from "./TakeHead";
 import { useTakeKeys } from "./useTakeKeys";
+import { WhoseMotion } from "./WhoseMotion";
 
 /** One take: picture, ridge, decision, bands and the brief, all in step. */
 export function TakePage() {
@@ -51,7 +52,8 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const changeBrief = useChangeBrief(take.id);
   const changeTake = useChangeTake(take.id);
   const fault = changeBrief.error ?? changeTake.error;
-  const details = useRemedyDetails(take.id, brief, judgement !== null);
+  const settled = judgement !== null && judgement.verdict !== null;
+  const details = useRemedyDetails(take.id, brief, settled);
   const mark = useMark();
   const { notify, fail } = useNotices();
   const navigate = useNavigate();
@@ -144,6 +146,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               </PlayheadContext>
             )}
             <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
+            <WhoseMotion detail={detail} />
             <ShotNotes clip={clip} judgement={judgement} />
             <RidgeTrace judgement={judgement} />
             <Causes judgement={judgement} />

@@ -76,7 +76,10 @@ export function useTakeKeys(asked: Asked): void {
 }
 
 /** The verdict where it can be seen, else what would leave least. */
-function worthSeeing(remedies: RemedyLine[], verdict: string | undefined): RemedyLine | undefined {
+function worthSeeing(
+  remedies: RemedyLine[],
+  verdict: string | null | undefined,
+): RemedyLine | undefined {
   const seen = remedies.filter((one) => one.gust !== null && one.start_s !== null);
   const treated = seen.filter((one) => one.remedy !== "keep");
   return (

@@ -1,0 +1,76 @@
+import type { ShotDoubt, TakeDetail } from "../../../api/client";
+import { useForgetWhoseMotion, useSayWhoseMotion } from "../../../api/takes";
+import * as format from "../../../formats";
+import { Button } from "../../../ui/Button";
+import { useNotices } from "../../../ui/notices";
+import { background, question } from "./whoseWords";
+
+/** Whose motion the figures are of: asked where it is in doubt, else told and open to correction. */
+export function WhoseMotion({ detail }: { detail: TakeDetail }) {
+  const say = useSayWhoseMotion(detail.take.id);
+  const forget = useForgetWhoseMotion(detail.take.id);
+  const { notify, fail } = useNotices();
+  if (detail.doubts.length === 0) return null;
+  const takeBack = () => forget.mutate(undefined, { onError: fail });
+  const choose = (shot: number, rival: number) =>
+    say.mutate(
+      { shot, rival },
+      {
+        onSuccess: () => notify({ text: "Judged by what you said stands still.", undo: takeBack }),
+        onError: fail,
+      },
+    );
+  return (
+    <section aria-label="Whose motion is it" className="px-4 pb-3 sm:px-8">
+      {detail.doubts.map((one) => (
+        <ShotQuestion
+          key={one.shot}
+          asked={one}
+          alone={detail.doubts.length === 1}
+          busy={say.isPending || forget.isPending}
+          onChoose={(rival) => choose(one.shot, rival)}
+          onTakeBack={takeBack}
+        />
+      ))}
+    </section>
+  );
+}
+
+type QuestionProps = {
+  asked: ShotDoubt;
+  alone: boolean;
+  busy: boolean;
+  onChoose: (rival: number) => void;
+  onTakeBack: () => void;
+};
+
+function ShotQuestion({ asked, alone, busy, onChoose, onTakeBack }: QuestionProps) {
+  const span = alone ? "" : `${asked.start_s.toFixed(1)} to ${asked.end_s.toFixed(1)} s: `;
+  const first = asked.doubt === null ? 1 : 0;
+  return (
+    <div className="border-l-2 border-lamp py-0.5 pl-3">
+      <p className={asked.doubt ? "" : "text-note"}>
+        {span}
+        {question(asked)}
+      </p>
+      <p className="mt-1.5 flex flex-wrap gap-2">
+        {asked.rivals.slice(first).map((rival, index) => (
+          <Button
+            key={index + first}
+            disabled={busy}
+            look={asked.doubt ? "quiet" : "bare"}
+            onClick={() => onChoose(index + first)}
+          >
+            {background(rival, asked.rivals.length)}
+            <span className="figure text-stone">gust {format.gust(rival.gust)}</span>
+          </Button>
+        ))}
+        {asked.said && (
+          <Button look="bare" disabled={busy} onClick={onTakeBack}>
+            Take it back
+          </Button>
+        )}
+      </p>
+    </div>
+  );
+}

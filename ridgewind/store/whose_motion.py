@@ -1,0 +1,42 @@
+"""The shooter's word on whose motion the path of a shot is."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class SaidRow:
+    """at_s: a moment of the shot, s in the film. x, y: where the chosen motion's points are in the
+    middle, -1 to 1 of half the picture, right and down."""
+
+    at_s: float
+    x: float
+    y: float
+
+
+def put(db: sqlite3.Connection, clip_id: int, said: SaidRow) -> None:
+    """Keep what was said of a shot, in place of what was said before."""
+    db.execute(
+        "insert or replace into whose_motion (clip_id, at_s, x, y) values (?, ?, ?, ?)",
+        (clip_id, said.at_s, said.x, said.y),
+    )
+
+
+def of_clip(db: sqlite3.Connection, clip_id: int) -> tuple[SaidRow, ...]:
+    """What was said of a film's shots, in their order."""
+    rows = db.execute(
+        "select at_s, x, y from whose_motion where clip_id = ? order by at_s", (clip_id,)
+    )
+    return tuple(SaidRow(row["at_s"], row["x"], row["y"]) for row in rows)
+
+
+def remove_one(db: sqlite3.Connection, clip_id: int, at_s: float) -> None:
+    """Take back what was said of the shot at a moment."""
+    db.execute("delete from whose_motion where clip_id = ? and at_s = ?", (clip_id, at_s))
+
+
+def remove(db: sqlite3.Connection, clip_id: int) -> None:
+    """Take back what was said of a film."""
+    db.execute("delete from whose_motion where clip_id = ?", (clip_id,))
