@@ -83,10 +83,10 @@ def doubts(motion: Motion, said: tuple[SaidRow, ...], *, screen_deg: float) -> l
     """Every shot of which there is something to say: a doubt, or more than one motion."""
     found = []
     for number, shot in enumerate(motion.shots):
-        if shot.doubt is None and len(shot.rivals) < 2:
+        spoken = any(_shot_at(motion, one.at_s) == number for one in said)
+        if shot.doubt is None and len(shot.rivals) < 2 and not spoken:
             continue
         times = motion.t_s[[shot.start, shot.stop - 1]] - motion.t_s[0]
-        spoken = any(_shot_at(motion, one.at_s) == number for one in said)
         lines = tuple(
             _line(motion, number, which, rival, screen_deg)
             for which, rival in enumerate(shot.rivals)
@@ -104,7 +104,7 @@ def _line(motion: Motion, shot: int, which: int, rival: RivalPath, screen_deg: f
 
 def where_of(rival: RivalPath) -> str:
     """Where a motion is in the picture, in words."""
-    if rival.edge >= AROUND_EDGE:
+    if rival.reach >= AROUND_EDGE:
         return "around the edges"
     across = "" if abs(rival.x) < MIDDLE else ("left" if rival.x < 0 else "right")
     if across:

@@ -258,7 +258,7 @@ def unpack(data: bytes) -> Motion:
 
 
 def _about(rival: RivalPath) -> list[float | bool]:
-    return [rival.x, rival.y, rival.points, rival.edge, rival.still]
+    return [rival.x, rival.y, rival.points, rival.reach, rival.still]
 
 
 def _shots(kept: list[list[Any]], rivals: NDArray[np.float64]) -> tuple[Shot, ...]:
@@ -267,10 +267,10 @@ def _shots(kept: list[list[Any]], rivals: NDArray[np.float64]) -> tuple[Shot, ..
     for start, stop, reason, *more in kept:
         doubt, about = more or (None, [])
         paths = []
-        for x, y, points, edge, still in about:
+        for x, y, points, reach, still in about:
             columns = rivals[row : row + stop - start]
             row += stop - start
-            paths.append(RivalPath(columns[:, :4], columns[:, 4], x, y, points, edge, bool(still)))
+            paths.append(RivalPath(columns[:, :4], columns[:, 4], x, y, points, reach, bool(still)))
         shots.append(Shot(int(start), int(stop), reason, doubt, tuple(paths)))
     return tuple(shots)
 

@@ -2153,6 +2153,11 @@ export interface components {
       /** Text */
       text: string;
       trace: components["schemas"]["TraceColumns"];
+      /**
+       * Trust
+       * @description Mean over all frames, 0 to 1
+       */
+      trust: number;
       /** Trusted Share */
       trusted_share: number;
       /**

@@ -24,7 +24,7 @@ MOST_SHIFT = 0.3
 """Way of the picture in that time, in long sides, over which too little of it is left to judge."""
 
 LEAST_OLD_POINTS = 4
-REPLACED_CORRELATION = 0.4
+REPLACED_CORRELATION, GONE_CORRELATION = 0.4, 0.1
 """Two pictures that correlate less, each where the path says, are not of one scene."""
 
 
@@ -42,17 +42,26 @@ class DissolveWatch:
     def __init__(self) -> None:
         self._seen: deque[_Seen] = deque()
         self._x = self._y = 0.0
-        self._next_s = -np.inf
+        self._next_s = self._two_s = -np.inf
 
     def replaced(
-        self, t_s: float, thumb: Float32s, step: Similarity, believed_born_s: Floats
+        self,
+        t_s: float,
+        thumb: Float32s,
+        step: Similarity,
+        believed_born_s: Floats,
+        *,
+        motions: int,
     ) -> bool:
         """Whether the picture of a second ago has been replaced; then a new shot is watched.
 
         thumb: (h, w) coarse picture. step: motion since the last frame, long sides.
-        believed_born_s: (k,) when the points that agree now were first found.
+        believed_born_s: (k,) when the points that agree now were first found. motions: how many
+        they follow; while there are two, one of them may only hide the other.
         """
         self._x, self._y = self._x + step.dx, self._y + step.dy
+        if motions > 1:
+            self._two_s = t_s
         if t_s < self._next_s:
             return False
         self._next_s = t_s + LOOK_EVERY_S
@@ -60,15 +69,17 @@ class DissolveWatch:
             self._seen.popleft()
         before = self._seen[0] if self._seen else None
         self._seen.append(_Seen(t_s, thumb, self._x, self._y))
-        if before is None or before.t_s > t_s - LOOK_BACK_S:
+        if before is None or before.t_s > t_s - LOOK_BACK_S or motions > 1:
             return False
         old = int(np.count_nonzero(believed_born_s <= before.t_s))
         dx, dy = self._x - before.x, self._y - before.y
-        if old >= LEAST_OLD_POINTS or max(abs(dx), abs(dy)) > MOST_SHIFT:
+        # Two motions at a time are followed through most dissolves, and points take on a new look.
+        remade = t_s - self._two_s < LOOK_BACK_S
+        if max(abs(dx), abs(dy)) > MOST_SHIFT or (old >= LEAST_OLD_POINTS and not remade):
             return False
         long_side = max(thumb.shape)
         a, b = overlap(before.thumb, thumb, round(dx * long_side), round(dy * long_side))
-        if correlation(a, b) >= REPLACED_CORRELATION:
+        if correlation(a, b) >= (GONE_CORRELATION if remade else REPLACED_CORRELATION):
             return False
         self._seen.clear()
         return True

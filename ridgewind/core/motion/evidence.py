@@ -55,6 +55,12 @@ class Evidence:
         return float(weights @ share / weights.sum())
 
     @property
+    def reach(self) -> float:
+        """Share of all the edges that it holds, whether or not anything else is followed there."""
+        held = self.reached / max(self.frames, 1)
+        return float(SEGMENT_WEIGHTS @ held / SEGMENT_WEIGHTS.sum())
+
+    @property
     def sides(self) -> int:
         """On how many of left, right and top it is seen most of the time."""
         held = self.reached / max(self.frames, 1) > 0.5

@@ -48,8 +48,8 @@ class RivalPath:
 
     path: (n, 4) pan %, tilt %, roll °, zoom %; not a number where it was not followed. trust:
     (n,). x, y: where its points are in the middle, -1 to 1 of half the picture, right and down
-    positive. points: how many, on average. edge: share of the picture's edges that it holds. still:
-    it is exactly still while something else moves.
+    positive. points: how many, on average. reach: share of the picture's edges that it holds.
+    still: it is exactly still while something else moves.
     """
 
     path: Floats
@@ -57,7 +57,7 @@ class RivalPath:
     x: float
     y: float
     points: float
-    edge: float
+    reach: float
     still: bool
 
 

@@ -60,12 +60,14 @@ class Frame:
 @dataclass(frozen=True)
 class Placed:
     """Where a motion has taken its points. fit: reference to frame. seen: (n,) points that were
-    found. found: (n, 2) where, long sides from the centre. trust: 0 to 1. hold: how sure it is that
+    found. found: (n, 2) where, long sides from the centre. score: (n,) how alike each
+    patch still looks, -1 to 1. trust: 0 to 1. hold: how sure it is that
     the motion goes on there, which may be when its figures are not to be trusted."""
 
     fit: Fit
     seen: Members
     found: Floats
+    score: Float32s
     trust: float
     hold: float
 
@@ -115,7 +117,7 @@ class Placer:
             guess = apply(h, reference.points)
             if strays is not None and starts is not None:
                 guess[strays] = starts
-            found, seen, gain = self._align(
+            found, seen, gain, score = self._align(
                 reference, templates, levels, guess, h, iterations, gain, strays
             )
             if seen.sum() < MIN_POINTS:
@@ -149,7 +151,7 @@ class Placer:
             narrowest = NARROWEST
         agree = reference.agree * ~hidden
         trust = self.trust(reference, fit, agree, NARROWEST)
-        return Placed(fit, seen, found, trust, self.trust(reference, fit, agree, narrowest))
+        return Placed(fit, seen, found, score, trust, self.trust(reference, fit, agree, narrowest))
 
     def _with_fresh(
         self, reference: Reference, levels: list[Float32s], h: Floats, strays: Members
@@ -186,7 +188,7 @@ class Placer:
         iterations: int,
         gain: Float32s | None,
         strays: Members | None,
-    ) -> tuple[Floats, Members, Float32s]:
+    ) -> tuple[Floats, Members, Float32s, Float32s]:
         """Where points are found (n, 2), which are, and their gains (n, 1), from a guess (n, 2).
 
         What goes its own way is not turned with the others.
@@ -212,7 +214,7 @@ class Placer:
                 fine_px[at] = (aligned.position_px.astype(np.float64) + 0.5) * 2**part.level - 0.5
                 score[at], gains[at] = aligned.score, aligned.gain
         seen = (score > MIN_SCORE) & self.inside(fine_px)
-        return (fine_px - self._centre) / self.long_px, seen, gains
+        return (fine_px - self._centre) / self.long_px, seen, gains, score
 
     def inside(self, at_px: Floats) -> Members:
         """Which places (n, 2), px, are in the picture."""

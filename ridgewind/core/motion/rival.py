@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.motion.evidence import Evidence
 from ridgewind.core.motion.fit import Fit, Similarity, apply, read_at_centre
+from ridgewind.core.motion.patches import GRID
 from ridgewind.core.motion.path import TRUSTED
 from ridgewind.core.motion.placing import STRAY, Frame, Placed, Placer, predicted
 from ridgewind.core.motion.reference import PROVEN, Kept, Reference, make_reference
@@ -50,6 +51,9 @@ REMEMBERED = 12
 LEAST_SEEN = 0.5
 """Share of the points that must be found for a young shot to go on."""
 
+SAME_LOOK = 0.85
+"""Correlation under which a point that stays is another one by its look, as in a dissolve."""
+
 ALIKE_PX = 0.15
 """Median distance, px at the working size, under which two motions' steps are the same."""
 
@@ -67,6 +71,21 @@ class Instant:
     def only(self, chosen: Members) -> Instant:
         """Of some of the points."""
         return Instant(self.found[chosen], self.seen[chosen], self.row, self.first)
+
+
+def _outlier_share(placed: Placed, taken: Floats | None) -> float:
+    """Share of what is followed that moves otherwise, by cells where other motions have points."""
+    outlying = placed.fit.weights[placed.seen] < OUTLIER_WEIGHT
+    if taken is None or not len(taken):
+        return float(outlying.mean()) if len(outlying) else 0.0
+    found = placed.found[placed.seen]
+    own, other = _cells(found[~outlying]), _cells(np.concatenate([found[outlying], taken]))
+    return len(other - own) / max(len(own | other), 1)
+
+
+def _cells(points: Floats) -> set[tuple[int, int]]:
+    """Cells of the grid in which points (n, 2) lie."""
+    return set(map(tuple, np.floor(points * GRID[0]).astype(int).tolist()))
 
 
 class Rival:
@@ -128,15 +147,14 @@ class Rival:
         error = self.error_before + in_path_units(fit.split)
         self._remember(reference, placed)
         beside = 0 if taken is None else len(taken)
-        outliers = int(np.count_nonzero(fit.weights[seen] < OUTLIER_WEIGHT)) + beside
-        outlier_share = outliers / max(int(np.count_nonzero(seen)) + beside, 1)
+        outlier_share = _outlier_share(placed, taken)
         self.placed = placed
         agree = seen & (fit.weights > BELIEVED_WEIGHT) & (reference.agree > STRAY)
         self.believed = placed.found[agree]
         self.instants.append(Instant(placed.found, seen, len(self.rows), reference.age == 1))
         self.rows.append(Row(frame.t_s, step, error, placed.trust, "", outlier_share))
         if self._worn(fit, beside > 0):
-            self._move_reference(frame, fit, taken)
+            self._move_reference(frame, placed, taken)
             self.error_before = error
         return step
 
@@ -177,8 +195,8 @@ class Rival:
             or (agreeing < REFERENCE_AGREE * reference.usual and reference.age > REFERENCE_REST)
         )
 
-    def _move_reference(self, frame: Frame, fit: Fit, taken: Floats | None) -> None:
-        reference = self.reference
+    def _move_reference(self, frame: Frame, placed: Placed, taken: Floats | None) -> None:
+        reference, fit = self.reference, placed.fit
         here = apply(fit.h, reference.points)
         inside = self.placer.inside(self.placer.to_px(here))
         keep = (fit.weights > BELIEVED_WEIGHT) & inside
@@ -187,7 +205,7 @@ class Rival:
             spread=reference.spread[keep],
             soft=np.arange(len(here))[keep] >= reference.sharp,
             agree=reference.agree[keep],
-            born_s=reference.born_s[keep],
+            born_s=np.where(placed.score > SAME_LOOK, reference.born_s, frame.t_s)[keep],
             lost=here[inside & ~keep],
         )
         made = make_reference(frame.luma, frame.levels, t_s=frame.t_s, kept=kept, taken=taken)

@@ -45,7 +45,7 @@ class Candidate:
     score: float
     middle: tuple[float, float]
     points: float
-    edge: float
+    reach: float
     sides: int
     upper: bool
     still: bool
@@ -92,7 +92,7 @@ def _candidate(rival: Rival, still: bool) -> Candidate:
         score=score,
         middle=(evidence.x / frames, evidence.y / frames),
         points=evidence.points / frames,
-        edge=evidence.edge,
+        reach=evidence.reach,
         sides=evidence.sides,
         upper=evidence.upper,
         still=still,
@@ -139,7 +139,7 @@ def _rival_path(one: Candidate, size: tuple[int, int]) -> RivalPath:
     path, _, trust, _ = columns_of(one.rows, ())
     half = np.array(size) / (2.0 * max(size))
     x, y = np.array(one.middle) / half
-    return RivalPath(path, trust, float(x), float(y), one.points, one.edge, one.still)
+    return RivalPath(path, trust, float(x), float(y), one.points, one.reach, one.still)
 
 
 def _alike(one: RivalPath, other: RivalPath, t_s: Floats) -> bool:

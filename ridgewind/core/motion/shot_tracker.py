@@ -32,9 +32,6 @@ GATHER_EVERY = 3
 ALIKE_LOOKS = 5
 """Looks in a row at which two motions have to be the same to be one."""
 
-REPLACED_FRAMES = 5
-"""Frames for which what was there first has to be out of sight to have been replaced."""
-
 GONE_FRAMES = 15
 """Frames after which a motion that is not found any more is given up, while another is."""
 
@@ -147,13 +144,14 @@ class ShotTracker:
                 self._rivals.remove(rival)
                 self._gone.append(rival)
         seen = [rival for rival in self._rivals if rival.placed is not None]
-        born = [one.reference.born_s[one.reference.agree > BELIEVED_WEIGHT] for one in seen]
+        born = [
+            reference.born_s[reference.followed & (reference.agree > BELIEVED_WEIGHT)]
+            for reference in (one.reference for one in seen)
+        ]
         believed = np.concatenate(born) if born else np.empty(0)
-        replaced = self._watch.replaced(frame.t_s, frame.levels[-1], step, believed)
-        # While what was there first is still followed, something has only come before it.
-        first = min(self._rivals, key=lambda rival: rival.evidence.born)
-        self.replaced = replaced and (
-            len(self._rivals) == 1 or first.reference.missed > REPLACED_FRAMES
+        # While a second motion is followed, something may only have come before the first.
+        self.replaced = self._watch.replaced(
+            frame.t_s, frame.levels[-1], step, believed, motions=len(seen)
         )
 
     def _merge(self) -> None:

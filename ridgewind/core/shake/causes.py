@@ -142,7 +142,7 @@ def causes_of_shot(shot: ShotReading, *, moves: bool) -> Causes:
     steps = find_steps(spectrum, speeds[middle], rate_hz=shot.rate_hz)
     calm = total <= max(LEAST_SPEED_PCT_S, LEAST_OVER_FLOOR * shot.floor_power**0.5) ** 2
     if calm:
-        return Causes((), steps, fatigue)
+        return Causes((), None, fatigue)
     claims = _Claims(spectrum, shot, steps, moves=moves)
     found = [*claims.all(fatigue), *([] if jolt is None else [jolt])]
     believed = 1.0 - shot.floor_power / total

@@ -298,6 +298,7 @@ class Judgement(BaseModel):
     body_deg_s: float | None
     target: float
     trusted_share: float
+    trust: float = Field(description="Mean over all frames, 0 to 1")
     bands: list[BandReading]
     causes: list[CauseLine]
     steps: StepsLine | None

@@ -158,7 +158,7 @@ function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
         gust <b className="font-semibold text-ink">{format.gust(gustAt(judgement.trace, t))}</b>
       </span>
       <span>
-        trust <b className="font-semibold text-ink">{format.share(judgement.trusted_share)}</b>
+        trust <b className="font-semibold text-ink">{format.share(judgement.trust)}</b>
       </span>
       <span className="ml-auto flex gap-3">
         <Act keys="Space" words={playing ? "pause" : "play"} onClick={() => playhead.toggle()} />

@@ -10,7 +10,11 @@ export function WhoseMotion({ detail }: { detail: TakeDetail }) {
   const say = useSayWhoseMotion(detail.take.id);
   const forget = useForgetWhoseMotion(detail.take.id);
   const { notify, fail } = useNotices();
-  if (detail.doubts.length === 0) return null;
+  const asked = detail.doubts.filter(
+    (one) =>
+      one.doubt !== null || one.said || one.rivals.slice(1).some((other) => other.gust !== null),
+  );
+  if (asked.length === 0) return null;
   const takeBack = () => forget.mutate(undefined, { onError: fail });
   const choose = (shot: number, rival: number) =>
     say.mutate(
@@ -22,11 +26,11 @@ export function WhoseMotion({ detail }: { detail: TakeDetail }) {
     );
   return (
     <section aria-label="Whose motion is it" className="px-4 pb-3 sm:px-8">
-      {detail.doubts.map((one) => (
+      {asked.map((one) => (
         <ShotQuestion
           key={one.shot}
           asked={one}
-          alone={detail.doubts.length === 1}
+          alone={asked.length === 1}
           busy={say.isPending || forget.isPending}
           onChoose={(rival) => choose(one.shot, rival)}
           onTakeBack={takeBack}
@@ -54,17 +58,19 @@ function ShotQuestion({ asked, alone, busy, onChoose, onTakeBack }: QuestionProp
         {question(asked)}
       </p>
       <p className="mt-1.5 flex flex-wrap gap-2">
-        {asked.rivals.slice(first).map((rival, index) => (
-          <Button
-            key={index + first}
-            disabled={busy}
-            look={asked.doubt ? "quiet" : "bare"}
-            onClick={() => onChoose(index + first)}
-          >
-            {background(rival, asked.rivals.length)}
-            <span className="figure text-stone">gust {format.gust(rival.gust)}</span>
-          </Button>
-        ))}
+        {asked.rivals.map((rival, index) =>
+          index < first || rival.gust === null ? null : (
+            <Button
+              key={index}
+              disabled={busy}
+              look={asked.doubt ? "quiet" : "bare"}
+              onClick={() => onChoose(index)}
+            >
+              {background(rival, asked.rivals.length)}
+              <span className="figure text-stone">gust {format.gust(rival.gust)}</span>
+            </Button>
+          ),
+        )}
         {asked.said && (
           <Button look="bare" disabled={busy} onClick={onTakeBack}>
             Take it back

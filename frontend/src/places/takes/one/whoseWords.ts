@@ -13,8 +13,9 @@ export function question(asked: ShotDoubt): string {
     return `What is ${first?.where} and what is ${second?.where} move apart. Which of them is the background, that moves only because the camera does?`;
   }
   if (asked.said) return `You said that what is ${first?.where} is the background.`;
-  const others = asked.rivals.slice(1).map((one) => one.where);
-  return `What is ${first?.where} is taken for the background; what is ${[...new Set(others)].join(", ")} moves by itself. If that is wrong, say which is the background:`;
+  const others = asked.rivals.slice(1).filter((one) => one.gust !== null);
+  const places = [...new Set(others.map((one) => one.where))].join(" and ");
+  return `What is ${first?.where} is taken for the background; what is ${places} moves by itself. If that is wrong, say which is the background:`;
 }
 
 /** What a button says that names a motion as the background's. */
