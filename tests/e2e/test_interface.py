@@ -5,12 +5,14 @@ from __future__ import annotations
 import re
 import time
 
+import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, film
 from tests.conftest import shaken, write_film
+from tests.core.motion.test_rivals import somebody
 from tests.e2e.helpers import check_accessibility
 
 pytestmark = pytest.mark.e2e
@@ -254,3 +256,26 @@ def test_no_serious_accessibility_fault(demo, browser, place):
         return page.get_by_role("link", name="Cap and sails")
 
     check_accessibility(browser, address, ready=ready)
+
+
+def test_whose_motion_it_is_can_be_said_and_taken_back(fresh, page, browser, tmp_path):
+    blank = np.full((540, 960), 180, np.uint8)
+    shown = [somebody(k, camera=1, cover=0.4, wall=blank) for k in range(45)]
+    take = fresh.send(write_film(tmp_path / "coat.mp4", shown))
+    fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 30)
+    page.goto(f"{fresh.address}/takes")
+    expect(page.get_by_text("Whose motion is it?").filter(visible=True)).to_be_visible()
+    page.goto(f"{fresh.address}/takes/{take}")
+    asked = page.get_by_role("region", name="Whose motion is it")
+    expect(asked.get_by_text("Is it the camera that moved, or they?")).to_be_visible()
+    expect(page.get_by_text("Not settled.", exact=True)).to_be_visible()
+    expect(page.locator("[data-verdict=true]")).to_have_count(0)
+    asked.get_by_role("button", name=re.compile("^It is the camera")).press("Enter")
+    expect(page.locator("[data-verdict=true]")).to_have_count(1)
+    page.keyboard.press("z")
+    expect(page.get_by_text("Not settled.", exact=True)).to_be_visible()
+    check_accessibility(
+        browser,
+        f"{fresh.address}/takes/{take}",
+        ready=lambda view: view.get_by_role("button", name=re.compile("^It is the camera")),
+    )

@@ -10,6 +10,7 @@ import pytest
 
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
+from ridgewind.core.motion.path import RivalPath
 from ridgewind.store import briefs, clips, database, jobs, renders, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError
 from tests.conftest import make_motion, sine
@@ -233,6 +234,24 @@ def test_a_path_survives_storage_exactly():
     assert np.array_equal(back.pan_pct, pan, equal_nan=True)
     assert back.shots == kept.shots
     assert back.aspect == 0.5625
+
+
+def test_a_shots_rivals_survive_storage_exactly():
+    motion = make_motion(rate_hz=30, seconds=2, pan=sine(1, 2))
+    path = np.random.default_rng(2).normal(0, 1, (30, 4))
+    path[3] = np.nan
+    rivals = (
+        RivalPath(path, np.full(30, 0.9), 0.1, -0.2, 40.0, 0.8, True),
+        RivalPath(-path, np.full(30, 0.7), 0.0, 0.5, 60.0, 0.1, False),
+    )
+    kept = replace(motion, shots=(Shot(0, 30, None), Shot(30, 60, None, "rivals", rivals)))
+    back = clips.unpack(clips.pack(kept))
+    assert back.shots[0] == kept.shots[0]
+    assert back.shots[1].doubt == "rivals"
+    for found, was in zip(back.shots[1].rivals, rivals, strict=True):
+        assert np.array_equal(found.path, was.path, equal_nan=True)
+        assert np.array_equal(found.trust, was.trust)
+        assert replace(found, path=path, trust=path) == replace(was, path=path, trust=path)
 
 
 def test_films_are_stored_under_plain_names_only(db):
