@@ -1,4 +1,5 @@
-"""A shake that is hardly more than what measuring it adds is told with less trust."""
+"""A shake that is hardly more than what measuring it adds, or that is read off something so faint
+that much of it may be lost, is told with less trust."""
 
 from __future__ import annotations
 
@@ -13,16 +14,22 @@ from ridgewind.core.shake.reading import read_motion
 LEAST_DOUBTED_GUST = 1.0
 """Under this a shot is calm whatever it is."""
 
+MOST_FLOOR_GUST = 2.4
+"""Error, as gust, from which what is followed is so faint that its fine shake may be lost in the
+file's compression too (chosen here, from dark and plain walls behind a person)."""
+
 SURE_POWER = 4.0
 """Multiples of the measurement's own power from which a shake is beyond doubt (chosen here)."""
 
 
 def with_noise_told(motion: Motion) -> Motion:
-    """The motion with the doubt of every shot that shakes hardly more than its measurement errs."""
+    """The motion with the doubt of every shot whose measurement errs much, or as it shakes."""
     trust, shots = motion.trust.copy(), []
     for shot, reading in zip(motion.shots, read_motion(motion).shots, strict=True):
         mean = float(reading.power[reading.counted].mean()) if reading.counted.any() else 0.0
-        noisy = to_gust(mean**0.5) > LEAST_DOUBTED_GUST and mean < SURE_POWER * reading.floor_power
+        drowned = mean < SURE_POWER * reading.floor_power
+        poor = to_gust(reading.floor_power**0.5) > MOST_FLOOR_GUST
+        noisy = to_gust(mean**0.5) > LEAST_DOUBTED_GUST and (drowned or poor)
         if noisy:
             inside = slice(shot.start, shot.stop)
             trust[inside] = np.minimum(trust[inside], UNSETTLED_TRUST)

@@ -15,7 +15,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     <section aria-label="Gust" className="grid grid-cols-[auto_1fr] gap-x-6 md:flex md:flex-col">
       <h2 className="label-wide col-span-2">Gust</h2>
       <p
-        className={`figure-huge mt-2.5 mb-2 -ml-1.5 text-hero-narrow md:text-hero ${settled ? "" : "text-ridge-2"}`}
+        className={`figure-huge mt-2.5 mb-2 -ml-1.5 text-hero-narrow md:text-hero ${settled ? "" : "text-stone"}`}
         data-testid="gust"
       >
         {format.gust(judgement.gust)}
