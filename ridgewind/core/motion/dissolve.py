@@ -24,7 +24,7 @@ MOST_SHIFT = 0.3
 """Way of the picture in that time, in long sides, over which too little of it is left to judge."""
 
 LEAST_OLD_POINTS = 4
-REPLACED_CORRELATION, GONE_CORRELATION = 0.4, 0.1
+REPLACED_CORRELATION, GONE_CORRELATION = 0.4, 0.2
 """Two pictures that correlate less, each where the path says, are not of one scene."""
 
 
@@ -61,7 +61,9 @@ class DissolveWatch:
         """
         self._x, self._y = self._x + step.dx, self._y + step.dy
         if motions > 1:
+            # One of them may only hide the other: the picture from before is kept to compare with.
             self._two_s = t_s
+            return False
         if t_s < self._next_s:
             return False
         self._next_s = t_s + LOOK_EVERY_S
@@ -69,7 +71,7 @@ class DissolveWatch:
             self._seen.popleft()
         before = self._seen[0] if self._seen else None
         self._seen.append(_Seen(t_s, thumb, self._x, self._y))
-        if before is None or before.t_s > t_s - LOOK_BACK_S or motions > 1:
+        if before is None or before.t_s > t_s - LOOK_BACK_S:
             return False
         old = int(np.count_nonzero(believed_born_s <= before.t_s))
         dx, dy = self._x - before.x, self._y - before.y

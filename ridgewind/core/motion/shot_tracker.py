@@ -204,14 +204,11 @@ class ShotTracker:
         self._rivals = [fresh]
         self.lost = 0
 
-    def taken_over(self, t_s: float) -> ShotTracker:
-        """The shot that has taken this one's place: what is followed now, told from zero."""
+    def taken_over(self, frame: Frame) -> ShotTracker:
+        """The shot that has taken this one's place, begun with the frame that was fed last."""
+        self.forget_last(1)
         after = ShotTracker(self._placer.size)
-        for rival in self._rivals:
-            rival.rows.pop()
-            row = Row(t_s, STILL, np.zeros(4), 1.0, "")
-            after._rivals.append(Rival(self._placer, rival.reference, [row], error=np.zeros(4)))
-        self.replaced = False
+        after.feed(frame, lambda: None)
         return after
 
     def finish(self) -> FollowedShot:

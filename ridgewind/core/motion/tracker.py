@@ -95,7 +95,7 @@ class Tracker:
             self._thumb = frame.levels[-1]
             if shot.replaced:
                 self._done.append(shot)
-                self._shot = shot.taken_over(frame.t_s)
+                self._shot = shot.taken_over(frame)
             return
         # At once after a hard cut; later after a dissolve, or while something large goes by.
         asked = shot.lost in (1, LOST_FRAMES + 1)

@@ -221,10 +221,11 @@ def test_a_long_dissolve_is_a_cut_like_any():
         frames_.append(((1 - share) * one + share * two).astype(np.uint8))
     motion = track(frames_)
     assert len(motion.shots) == 2
-    assert 35 <= motion.shots[1].start <= 62
+    assert 35 <= motion.shots[1].start <= 66
+    assert [shot.doubt for shot in motion.shots] == [None, None]
     assert all(shot.measurable for shot in motion.shots)
-    assert np.ptp(motion.pan_pct[66:]) < 0.1
-    assert np.ptp(motion.tilt_pct[66:]) > 0.4
+    assert np.ptp(motion.pan_pct[67:]) < 0.1
+    assert np.ptp(motion.tilt_pct[67:]) > 0.4
 
 
 def test_near_things_that_move_otherwise_are_counted():
