@@ -108,6 +108,8 @@ def rows(
         away = hazard.path_pct is not None and (found.path_pct or 0) > hazard.path_pct
         if (wide or away) and found.trust > LOW_TRUST:
             faults.append(hazard.name)
+        if Analysis(motion).doubt is not None:
+            continue  # nothing is offered of it
         line, off = polished(hazard.name, path, measured, truth)
         films.append(line)
         told = found.trusted < LEAST_FOLLOWED or (found.floor or 0.0) > NOISY_GUST

@@ -44,6 +44,18 @@ class Evidence:
     frames: int = 0
     born: int = 0
 
+    def take_in(self, other: Evidence) -> None:
+        """Count another motion's points as this one's: they were found to be one."""
+        self.edges += other.edges
+        self.known = np.maximum(self.known, other.known)
+        self.reached = np.minimum(self.reached + other.reached, max(self.frames, other.frames))
+        self.frames = max(self.frames, other.frames)
+        total = max(self.points + other.points, 1e-9)
+        self.x = (self.x * self.points + other.x * other.points) / total
+        self.y = (self.y * self.points + other.y * other.points) / total
+        self.points += other.points
+        self.spread = max(self.spread, other.spread)
+
     @property
     def edge(self) -> float:
         """Share of what is followed along the edges, 0 to 1."""

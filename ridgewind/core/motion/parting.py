@@ -45,6 +45,10 @@ LOOSE_SIGMA_PX, MANY_STRAYS = 0.15, 0.15
 SAME_MOTION = 0.6
 """Share of a group that another motion must explain for the two to be one."""
 
+APART_PX = 0.6
+"""Median distance, px at the working size, from which a group has plainly gone another way: the
+points of a poor picture scatter by half of it."""
+
 OWN_AGREEMENT = 0.85
 """Memory of agreement that the members of a new motion begin with."""
 
@@ -68,7 +72,14 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     told = bool(np.sum(groups) > LEAST_TOLD * np.count_nonzero(rival.instants[-1].seen))
     rival.young &= not told and len(rival.instants) < REMEMBERED
     own = _own_of(rival.placed, rival.reference.agree, groups, first)
-    fresh = [group for group in groups if group is not own and _is_new(rival, group, others)]
+    fresh = [
+        group
+        for group in groups
+        if group is not own
+        and own is not None
+        and _is_apart(rival, own, group)
+        and _is_new(rival, group, others)
+    ]
     if own is None or not (fresh or first) or rival.young:
         rival.search_every = min(2 * max(rival.search_every, 1), SEARCH_AT_MOST_EVERY)
         rival.search_in = rival.search_every
@@ -82,7 +93,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     if gone.any():
         if any(shared):
             rival.evidence = Evidence(born=rival.evidence.born)
-        rival.sparse = own.sum() < FEW_BELIEVED
+        rival.sparse = not first or own.sum() < FEW_BELIEVED
         rival.reference = rival.reference.only(~gone)
         rival.instants = deque((one.only(~gone) for one in rival.instants), maxlen=REMEMBERED)
     rival.believed = rival.reference.at[own[~gone]]
@@ -134,6 +145,25 @@ def _own_of(placed: Placed, agree: Floats, groups: list[Members], first: bool) -
         return groups[0]
     weight = placed.fit.weights * agree
     return max(groups, key=lambda group: float(weight[group].sum()))
+
+
+def _is_apart(rival: Rival, own: Members, group: Members) -> bool:
+    """Whether a group is plainly elsewhere than the rival's own motion would have taken it."""
+    last, reference, long_px = rival.instants[-1], rival.reference, rival.placer.long_px
+    seen = own & last.seen
+    noise = NOISE_PX / long_px
+    points, found = reference.points[seen], last.found[seen]
+    shift = np.eye(3)
+    shift[:2, 2] = np.median(found - points, axis=0)
+    h, _ = fit_members(
+        build_equations(points, found, noise=noise),
+        np.ones(len(points)),
+        reference.spread[seen],
+        start=shift,
+        sigmas=(1.0, *(sigma * noise for sigma in RETRACE_SIGMAS)),
+    )
+    away = apply(h, reference.points[group]) - last.found[group]
+    return float(np.median(np.hypot(*away.T))) * long_px > APART_PX
 
 
 def _is_new(rival: Rival, group: Members, others: list[Rival]) -> bool:

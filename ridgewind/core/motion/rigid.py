@@ -16,7 +16,7 @@ Floats = NDArray[np.float64]
 Members = NDArray[np.bool_]
 
 SEEDS, NEIGHBOURS = 20, 8
-GROWN = 2
+GROWN = 4
 """Seeds whose motions explain the most points, which are grown further."""
 
 NEAR, TIGHT = 16.0, 10.0

@@ -119,6 +119,8 @@ class Rival:
         """Where it was in the last frame."""
         self.believed: Floats = np.empty((0, 2))
         """Where the points that agree are (k, 2), long sides from the centre."""
+        self.believed_born_s: Floats = np.empty(0)
+        """When the points that agreed in the last frame were first found (k,)."""
         self.alike: dict[int, int] = {}
         """At how many looks in a row this was the motion of another, by that one's id."""
 
@@ -150,7 +152,7 @@ class Rival:
         outlier_share = _outlier_share(placed, taken)
         self.placed = placed
         agree = seen & (fit.weights > BELIEVED_WEIGHT) & (reference.agree > STRAY)
-        self.believed = placed.found[agree]
+        self.believed, self.believed_born_s = placed.found[agree], reference.born_s[agree]
         self.instants.append(Instant(placed.found, seen, len(self.rows), reference.age == 1))
         self.rows.append(Row(frame.t_s, step, error, placed.trust, "", outlier_share))
         if self._worn(fit, beside > 0):

@@ -30,6 +30,10 @@ SURE_MARGIN = 0.25
 
 LEAST_SIDES = 2
 
+TWIN_PX, LEAST_COMMON = 0.25, 15
+"""Root mean square distance of two ways, px at the working size, under which they are one, and
+frames that it takes to tell."""
+
 ALIKE_TIMES, NOTHING_PCT = 1.18, 0.003
 """Two motions whose quick parts differ by less are as good as one: 0.3 of a gust; and the step,
 percent of the long side a frame, that counts as none."""
@@ -64,6 +68,7 @@ class FollowedShot:
 
 def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
     """Which of the motions of a shot is the camera's."""
+    rivals = _without_twins(rivals, long_side_px)
     ways = [_way_px(rival.rows, long_side_px) for rival in rivals]
     furthest = max((way for way in ways if np.isfinite(way)), default=0.0)
     found = []
@@ -73,6 +78,34 @@ def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
     found = [one for one in found if one.share >= LEAST_FRAMES_SHARE] or found[:1]
     found.sort(key=lambda one: -one.score)
     return FollowedShot(found[0].rows, tuple(found), _doubt(found))
+
+
+def _without_twins(rivals: Sequence[Rival], long_side_px: float) -> list[Rival]:
+    """Rivals without those that took the same way as an earlier one, which has their points too:
+    a poor picture's points scatter so much that one motion can be found twice."""
+    kept: list[Rival] = []
+    for rival in sorted(rivals, key=lambda one: one.evidence.born):
+        twin = next((one for one in kept if _apart_px(one, rival, long_side_px) < TWIN_PX), None)
+        if twin is None:
+            kept.append(rival)
+        else:
+            twin.evidence.take_in(rival.evidence)
+    return kept
+
+
+def _apart_px(one: Rival, other: Rival, long_side_px: float) -> float:
+    """Root mean square distance of two ways, px, where both were followed since they parted."""
+    since = max(one.evidence.born, other.evidence.born)
+    both = [
+        (in_path_units(a.step)[:2], in_path_units(b.step)[:2])
+        for a, b in zip(one.rows[since:], other.rows[since:], strict=True)
+        if a.step is not None and b.step is not None
+    ]
+    if len(both) < LEAST_COMMON:
+        return float("inf")
+    ways = np.cumsum(np.array(both), axis=0) * long_side_px / 100.0
+    apart = ways[:, 0] - ways[:, 1]
+    return float(np.sqrt(((apart - apart.mean(axis=0)) ** 2).sum(axis=1).mean()))
 
 
 def _candidate(rival: Rival, still: bool) -> Candidate:

@@ -16,7 +16,7 @@ from ridgewind.core.motion.fit import Similarity
 from ridgewind.core.motion.parting import part
 from ridgewind.core.motion.placing import Frame, Placer
 from ridgewind.core.motion.reference import make_reference
-from ridgewind.core.motion.rival import BELIEVED_WEIGHT, Rival
+from ridgewind.core.motion.rival import Rival
 from ridgewind.core.motion.rows import Row
 from ridgewind.core.motion.settle import FollowedShot, settle
 
@@ -31,6 +31,9 @@ GATHER_EVERY = 3
 
 ALIKE_LOOKS = 5
 """Looks in a row at which two motions have to be the same to be one."""
+
+HIDDEN_FRAMES = 8
+"""Frames for which a motion that is not found counts as hidden by another."""
 
 GONE_FRAMES = 15
 """Frames after which a motion that is not found any more is given up, while another is."""
@@ -144,14 +147,12 @@ class ShotTracker:
                 self._rivals.remove(rival)
                 self._gone.append(rival)
         seen = [rival for rival in self._rivals if rival.placed is not None]
-        born = [
-            reference.born_s[reference.followed & (reference.agree > BELIEVED_WEIGHT)]
-            for reference in (one.reference for one in seen)
-        ]
+        born = [rival.believed_born_s for rival in seen]
         believed = np.concatenate(born) if born else np.empty(0)
-        # While a second motion is followed, something may only have come before the first.
+        # While a second motion is about, something may only have come before the first.
+        motions = sum(one.reference.missed <= HIDDEN_FRAMES for one in self._rivals)
         self.replaced = self._watch.replaced(
-            frame.t_s, frame.levels[-1], step, believed, motions=len(seen)
+            frame.t_s, frame.levels[-1], step, believed, motions=motions
         )
 
     def _merge(self) -> None:

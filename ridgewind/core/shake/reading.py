@@ -26,6 +26,9 @@ from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passin
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
 
+PARTS = 4
+"""Columns of a path: pan, tilt, roll, zoom."""
+
 POLYNOMIAL = 6
 """Frames that a value between frames is worked out from (chosen here: four lose a tenth of a gust
 more on films that fall from 30 to 24 frames a second, and eight swing)."""
@@ -239,11 +242,11 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
 
 
 def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floats]:
-    """Evenly spaced times at the usual rate, values (n, k) bridged over untrusted frames.
+    """Evenly spaced times at the usual rate, path and error (n, 8) bridged over untrusted frames.
 
     Lines between frames would take fast shake away where the frames are uneven, so the values in
     between lie on a polynomial through the nearest POLYNOMIAL frames (Lagrange's); over a wider
-    gap nothing is known, and a line is drawn.
+    gap nothing is known, and a line is drawn. Errors are no curve: lines will do for them.
     """
     step = typical_interval(t_s)
     count = max(2, round((t_s[-1] - t_s[0]) / step) + 1)
@@ -260,7 +263,8 @@ def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floa
     wide = np.diff(known_s[near], axis=1).max(axis=1) > WIDE_GAP * step
     chosen = uneven & ~wide
     weights = _weights_at(known_s[near[chosen]], even[chosen])
-    lines[chosen] = np.einsum("mk,mkc->mc", weights, known[near[chosen]])
+    curves = np.einsum("mk,mkc->mc", weights, known[near[chosen], :PARTS])
+    lines[chosen, :PARTS] = curves
     return even, lines
 
 
