@@ -42,7 +42,7 @@ check-rest:
 bench: $(STAMPS)/dev
 	$(BIN)/python bench/run.py $(ARGS)
 
-# Film every hazard and measure it; the table is kept in docs/truth.md (about six minutes).
+# Film every hazard and measure it; the table is kept in docs/truth.md (about eight minutes).
 truth: $(STAMPS)/app
 	$(BIN)/python scripts/truth.py
 

@@ -8,9 +8,12 @@ from __future__ import annotations
 import sys
 import tempfile
 from collections import Counter
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
 from pathlib import Path
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ridgewind.core.brief import Brief, usual_brief
 from ridgewind.core.clip import Clip
@@ -84,65 +87,53 @@ def polished(name: str, path: Path, measured: Measured, truth: Motion) -> tuple[
     return f"| {name} | {crop} | {recipe.gust:.2f} | {found:.2f} | {off:+.2f} |", off
 
 
-def rows(
-    hazards: tuple[Hazard, ...],
-    folder: Path,
-    pairs: list[np.ndarray],
-    films: list[str],
-    compared: list[Compared | None],
-) -> tuple[list[str], list[str]]:
-    """Table rows, and what is out of its tolerance. pairs: gets (n, 2) trust and error of each
-    clip's frames. films: gets a row of each clip polished. compared: gets each comparison."""
-    lines, faults = [], []
-    for hazard in hazards:
-        path = folder / "take.mp4"
+@dataclass(frozen=True)
+class Result:
+    """A clip filmed and measured. line: its row. found: None where it is not measurable. steps:
+    (n, 2) trust and error of its frames. film: row of it polished, None where it is not. faults:
+    what of it is out of its tolerance."""
+
+    line: str
+    found: Compared | None
+    steps: NDArray[np.float64]
+    film: str | None
+    faults: tuple[str, ...]
+
+    @property
+    def is_confident_error(self) -> bool:
+        found = self.found
+        if found is None or found.off is None:
+            return False
+        return abs(found.off) >= WRONG and found.trust >= LOW_TRUST
+
+
+def result_of(hazard: Hazard) -> Result:
+    """Film a hazard and measure it; ordinary and spoilt clips are polished too."""
+    with tempfile.TemporaryDirectory() as name:
+        path = Path(name) / "take.mp4"
         truth = film(hazard.script, path, spoil=hazard.spoil)
-        measured = measure_film(path)
+        try:
+            measured = measure_film(path)
+        except UnfitError as refusal:
+            line = f"| {hazard.name} | – | not measurable: {refusal.what} | | | | | |"
+            return Result(line, None, np.zeros((0, 2)), None, ())
         motion = measured.motion
         found = compare(truth, motion)
-        compared.append(found)
-        pairs.append(np.column_stack([motion.trust, found.frame_pct]))
-        lines.append(row_of(hazard.name, found))
-        print(lines[-1], flush=True)
+        steps = np.column_stack([motion.trust, found.frame_pct])
+        line, faults = row_of(hazard.name, found), []
+        if hazard in SUBJECTS:
+            return Result(line, found, steps, None, ())
         wide = found.off is None or abs(found.off) > hazard.gust
         away = hazard.path_pct is not None and (found.path_pct or 0) > hazard.path_pct
         if (wide or away) and found.trust > LOW_TRUST:
             faults.append(hazard.name)
-        if Analysis(motion).doubt is not None:
-            continue  # nothing is offered of it
-        line, off = polished(hazard.name, path, measured, truth)
-        films.append(line)
+        if Analysis(motion).doubt is not None:  # nothing is offered of it
+            return Result(line, found, steps, None, tuple(faults))
+        again, off = polished(hazard.name, path, measured, truth)
         told = found.trusted < LEAST_FOLLOWED or (found.floor or 0.0) > NOISY_GUST
         if abs(off) > AGREEMENT and not told:
             faults.append(f"{hazard.name}, polished")
-    return lines, faults
-
-
-def subject_rows(folder: Path, compared: list[Compared | None]) -> list[str]:
-    """Rows of the clips in which something large moves by itself; they are not polished."""
-    lines = []
-    for hazard in SUBJECTS:
-        path = folder / "take.mp4"
-        truth = film(hazard.script, path, spoil=hazard.spoil)
-        try:
-            found = compare(truth, measure_film(path).motion)
-        except UnfitError as refusal:
-            compared.append(None)
-            lines.append(f"| {hazard.name} | – | not measurable: {refusal.what} | | | | | |")
-        else:
-            compared.append(found)
-            lines.append(row_of(hazard.name, found))
-        print(lines[-1], flush=True)
-    return lines
-
-
-def is_confident_error(found: Compared | None) -> bool:
-    return (
-        found is not None
-        and found.off is not None
-        and abs(found.off) >= WRONG
-        and found.trust >= LOW_TRUST
-    )
+        return Result(line, found, steps, again, tuple(faults))
 
 
 def by_trust(pairs: list[np.ndarray]) -> list[str]:
@@ -189,30 +180,38 @@ def confusion() -> list[str]:
 
 
 def main() -> int:
-    with tempfile.TemporaryDirectory() as name:
-        pairs: list[np.ndarray] = []
-        films: list[str] = []
-        compared: list[Compared | None] = []
-        ordinary, one = rows(ORDINARY, Path(name), pairs, films, compared)
-        hard, two = rows(HARD, Path(name), pairs, films, compared)
-        subjects = subject_rows(Path(name), compared)
-    errors = sum(map(is_confident_error, compared))
-    doubtful = sum(1 for found in compared if found is None or found.trust < LOW_TRUST)
+    hazards = (*ORDINARY, *HARD, *SUBJECTS)
+    results = []
+    with ProcessPoolExecutor() as pool:
+        for result in pool.map(result_of, hazards):
+            print(result.line, flush=True)
+            results.append(result)
+    ordinary, rest = results[: len(ORDINARY)], results[len(ORDINARY) :]
+    hard, subjects = rest[: len(HARD)], rest[len(HARD) :]
+    errors = sum(one.is_confident_error for one in results)
+    doubtful = sum(one.found is None or one.found.trust < LOW_TRUST for one in results)
+    table = {
+        "Ordinary clips": ordinary,
+        "Spoilt clips": hard,
+        "Something large moves by itself, from first to last": subjects,
+    }
     parts = [
         INTRODUCTION.format(
-            low=LOW_TRUST, wrong=WRONG, clips=len(compared), errors=errors, doubtful=doubtful
-        ),
-        "## Ordinary clips", "", HEADER, *ordinary, "",
-        "## Spoilt clips", "", HEADER, *hard, "",
-        "## Something large moves by itself, from first to last", "", HEADER, *subjects,
-        "", "## Polished, rendered and measured again", "",
-        POLISH_HEADER, *films, "", "## Error by trust", "",
-        *by_trust(pairs), "", "## Causes", "", *confusion(), "",
+            low=LOW_TRUST, wrong=WRONG, clips=len(results), errors=errors, doubtful=doubtful
+        )
+    ]
+    for heading, clips in table.items():
+        parts += [f"## {heading}", "", HEADER, *(one.line for one in clips), ""]
+    parts += [
+        "## Polished, rendered and measured again", "", POLISH_HEADER,
+        *(one.film for one in results if one.film is not None), "", "## Error by trust", "",
+        *by_trust([one.steps for one in ordinary + hard]), "", "## Causes", "", *confusion(), "",
     ]  # fmt: skip
     OUT.write_text("\n".join(parts))
-    for fault in one + two:
+    faults = [fault for one in results for fault in one.faults]
+    for fault in faults:
         print(f"out of tolerance: {fault}", file=sys.stderr)
-    return 1 if one or two or errors else 0
+    return 1 if faults or errors else 0
 
 
 if __name__ == "__main__":

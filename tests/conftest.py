@@ -11,11 +11,15 @@ import av
 import cv2
 import numpy as np
 import pytest
+from hypothesis import settings
 
 from ridgewind.core.motion import Motion, Shot, Tracker
 from ridgewind.library.library import Library
 from ridgewind.store import database
 from tests.clips import FilmStore
+
+settings.register_profile("unhurried", deadline=None)  # more tests run than there are cores
+settings.load_profile("unhurried")
 
 ASPECT = 9 / 16
 LONGEST_FIRST = (

@@ -199,8 +199,8 @@ def typical_interval(t_s: Floats) -> float:
     intervals = np.diff(t_s)
     usual, within = float(np.median(intervals)), NEAR_INTERVAL
     if len(intervals) >= 2 * EVEN_FRAMES:
-        starts = range(0, len(intervals) - EVEN_FRAMES + 1, EVEN_FRAMES // 2)
-        local = [np.median(intervals[k : k + EVEN_FRAMES]) for k in starts]
+        stretches = np.lib.stride_tricks.sliding_window_view(intervals, EVEN_FRAMES)
+        local = np.median(stretches[:: EVEN_FRAMES // 2], axis=1)
         fast, slow = (float(value) for value in np.percentile(local, [20, 90]))
         if slow > ANOTHER_RATE * fast:
             usual, within = fast, ANOTHER_RATE - 1.0

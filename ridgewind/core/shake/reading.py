@@ -258,6 +258,8 @@ def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floa
         return even, lines
     uneven = np.abs(known_s[after - 1] - even) > EVEN_SHARE * step
     uneven &= np.abs(known_s[after] - even) > EVEN_SHARE * step
+    if not uneven.any():
+        return even, lines
     first = np.clip(after - POLYNOMIAL // 2, 0, len(known_s) - POLYNOMIAL)
     near = first[:, None] + np.arange(POLYNOMIAL)
     wide = np.diff(known_s[near], axis=1).max(axis=1) > WIDE_GAP * step
