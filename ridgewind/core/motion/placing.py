@@ -60,9 +60,9 @@ class Frame:
 @dataclass(frozen=True)
 class Placed:
     """Where a motion has taken its points. fit: reference to frame. seen: (n,) points that were
-    found. found: (n, 2) where, long sides from the centre. score: (n,) how alike each
-    patch still looks, -1 to 1. trust: 0 to 1. hold: how sure it is that
-    the motion goes on there, which may be when its figures are not to be trusted."""
+    found. found: (n, 2) where, long sides from the centre. score: (n,) how alike each patch still
+    looks, -1 to 1. trust: 0 to 1. hold: how sure it is that the motion goes on there, which may
+    be when its figures are not to be trusted."""
 
     fit: Fit
     seen: Members
@@ -99,8 +99,7 @@ class Placer:
         levels: of the frame. taken: (m, 2) where points of other motions were last, long sides
         from the centre. jump: (2,) a shift of the picture since the last frame, long sides, to
         begin from; otherwise the motion of the last frame is taken to go on. alone: every point
-        is followed by its own last
-        step, as nothing is known yet of what moves as one.
+        is followed by its own last step, as nothing is known yet of what moves as one.
         """
         h = predicted(reference, jump)
         strays = None if jump is not None else _strays(reference, alone=alone)
@@ -189,7 +188,7 @@ class Placer:
         gain: Float32s | None,
         strays: Members | None,
     ) -> tuple[Floats, Members, Float32s, Float32s]:
-        """Where points are found (n, 2), which are, and their gains (n, 1), from a guess (n, 2).
+        """From a guess (n, 2): where points are found (n, 2), which are, gains (n, 1), scores (n,).
 
         What goes its own way is not turned with the others.
         """

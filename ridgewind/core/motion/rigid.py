@@ -27,8 +27,6 @@ SIGMAS = (6.0, 4.0, 3.0)
 """Multiples of the noise, one for each round of a group's fit."""
 
 MOST_GROUPS = 4
-SAME_MOTION = 0.7
-"""Share of a group that another motion may explain before the two count as one."""
 
 
 def rigid_groups(

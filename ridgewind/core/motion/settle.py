@@ -24,6 +24,9 @@ here: three times the scatter of the measurement on plain walls)."""
 MOVES_TIMES = 5.0
 """How many times further a rival has to go for stillness to say anything."""
 
+LEAST_STILL_EDGE = 0.5
+"""Share of what is followed along the edges that what is exactly still has to hold."""
+
 EDGE_WEIGHT, SPREAD_WEIGHT, STILL_WEIGHT, PRESENT_WEIGHT = 1.0, 0.35, 0.8, 0.25
 SURE_MARGIN = 0.25
 """Lead of one motion over the next from which it is sure (chosen here, from made clips)."""
@@ -42,8 +45,9 @@ percent of the long side a frame, that counts as none."""
 @dataclass(frozen=True)
 class Candidate:
     """One motion of a shot. rows: its path. score: what speaks for its being the background's.
-    middle: (2,) mean place of its points, long sides from the centre. points: mean count. still:
-    it is exactly still where others move. share: of the shot's frames in which it was followed."""
+    middle: (2,) mean place of its points, long sides from the centre. points: mean count. reach,
+    sides, upper: which of the picture's edges it holds, see Evidence. still: it is exactly still
+    where others move. share: of the shot's frames in which it was followed."""
 
     rows: tuple[Row, ...]
     score: float
@@ -74,6 +78,8 @@ def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
     found = []
     for rival, way in zip(rivals, ways, strict=True):
         still = way < STILL_PX and furthest > MOVES_TIMES * max(way, 0.5 * STILL_PX)
+        # A date or a frame that is drawn over a film is exactly still too, but holds few edges.
+        still = still and rival.evidence.edge > LEAST_STILL_EDGE
         found.append(_candidate(rival, still))
     found = [one for one in found if one.share >= LEAST_FRAMES_SHARE] or found[:1]
     found.sort(key=lambda one: -one.score)
@@ -113,10 +119,9 @@ def _candidate(rival: Rival, still: bool) -> Candidate:
     frames = max(evidence.frames, 1)
     known = [row for row in rival.rows[evidence.born :] if row.step is not None]
     share = len(known) / max(len(rival.rows), 1)
-    counted = max(evidence.frames, 1)
     score = (
         EDGE_WEIGHT * evidence.edge
-        + SPREAD_WEIGHT * evidence.spread / counted
+        + SPREAD_WEIGHT * evidence.spread / frames
         + STILL_WEIGHT * still
         + PRESENT_WEIGHT * share
     )

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ridgewind.core.motion.path import UNSETTLED_TRUST, Motion
+from ridgewind.core.motion.path import UNSETTLED_TRUST, Motion, RivalPath, Shot
 from ridgewind.core.shake.gust import to_gust
 from ridgewind.core.shake.reading import read_motion
 
@@ -33,5 +33,17 @@ def with_noise_told(motion: Motion) -> Motion:
         if noisy:
             inside = slice(shot.start, shot.stop)
             trust[inside] = np.minimum(trust[inside], UNSETTLED_TRUST)
-        shots.append(replace(shot, doubt=shot.doubt or ("noise" if noisy else None)))
+        if noisy and shot.doubt is None:
+            # Kept as it is, so that the shooter can say that it is the camera all the same.
+            own = shot.rivals or (_path_of(motion, shot),)
+            shot = replace(shot, doubt="noise", rivals=own)  # noqa: PLW2901
+        shots.append(shot)
     return replace(motion, trust=trust, shots=tuple(shots))
+
+
+def _path_of(motion: Motion, shot: Shot) -> RivalPath:
+    """The only motion of a shot."""
+    inside = slice(shot.start, shot.stop)
+    columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
+    path = np.column_stack([column[inside] for column in columns])
+    return RivalPath(path, motion.trust[inside].copy(), 0.0, 0.0, 0.0, 1.0, False)

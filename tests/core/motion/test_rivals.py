@@ -77,6 +77,17 @@ def test_somebody_who_begins_to_move_late_changes_nothing():
     assert read_motion(motion).gust() < 0.5
 
 
+def test_a_date_that_is_drawn_over_a_shaken_film_is_not_the_background():
+    def dated(k):
+        frame = view(WALL, SIZE, x=2 * hand(k)).copy()
+        cv2.putText(frame, "2026-10-09 08:31", (14, 30), 0, 0.9, 255, 2)
+        return cv2.putText(frame, "REC 00:12", (330, 255), 0, 0.8, 0, 2)
+
+    motion = track([dated(k) for k in range(60)])
+    true = -2 * hand(np.arange(60)) / 480 * 100
+    assert motion.pan_pct - motion.pan_pct[0] == pytest.approx(true - true[0], abs=0.05)
+
+
 def test_alone_before_a_blank_wall_it_is_not_settled():
     blank = np.full((540, 960), 180, np.uint8)
     motion = track([somebody(k, camera=1, cover=0.4, wall=blank) for k in range(60)])
@@ -172,4 +183,6 @@ def test_a_shake_that_is_hardly_more_than_the_error_is_trusted_less():
     told = with_noise_told(replace(motion, error=error))
     assert [shot.doubt for shot in told.shots] == ["noise"]
     assert told.trust.max() == UNSETTLED_TRUST
+    said = with_rival(told, 0, 0)
+    assert (said.shots[0].doubt, said.trust.max()) == (None, 1.0)
     assert with_noise_told(motion).trust.min() == 1.0

@@ -20,7 +20,7 @@ export function WhoseMotion({ detail }: { detail: TakeDetail }) {
     say.mutate(
       { shot, rival },
       {
-        onSuccess: () => notify({ text: "Judged by what you said stands still.", undo: takeBack }),
+        onSuccess: () => notify({ text: "Judged by your word.", undo: takeBack }),
         onError: fail,
       },
     );
