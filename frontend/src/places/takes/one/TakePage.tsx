@@ -149,7 +149,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             <WhoseMotion detail={detail} />
             <ShotNotes clip={clip} judgement={judgement} />
             <RidgeTrace judgement={judgement} />
-            <Causes judgement={judgement} />
+            {settled && <Causes judgement={judgement} />}
             <MoveNotes id={take.id} judgement={judgement} />
             <div className="border-t border-line px-4 py-2.5 sm:px-8">
               <Button
