@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 WORKING_LONG_SIDE_PX = 480
-"""Largest long side that is tracked (chosen here: 960 was no more accurate)."""
+"""Largest long side that is tracked (chosen here: 640 and 960 were no more accurate)."""
 
 FULL, QUARTER, EIGHTH = 0, 2, 3
 """Levels of the pyramid that are tracked, as powers of one half."""
@@ -21,9 +21,13 @@ Samples = NDArray[np.uint8] | NDArray[np.uint16]
 
 
 def working_size(width: int, height: int) -> tuple[int, int]:
-    """Size in px after halving until the long side is at most WORKING_LONG_SIDE_PX."""
-    while max(width, height) > WORKING_LONG_SIDE_PX:
+    """Size in px that to_working gives: halved while that is quick and exact, then brought to
+    WORKING_LONG_SIDE_PX where it is still longer."""
+    while max(width, height) >= 2 * WORKING_LONG_SIDE_PX:
         width, height = width // 2, height // 2
+    if max(width, height) > WORKING_LONG_SIDE_PX:
+        scale = WORKING_LONG_SIDE_PX / max(width, height)
+        width, height = round(width * scale), round(height * scale)
     return width, height
 
 
@@ -36,9 +40,12 @@ def halve(image: Samples) -> Samples:
 
 
 def to_working(luma: Samples) -> Samples:
-    """Halve a luma picture (height, width) until it fits the working size."""
-    while max(luma.shape) > WORKING_LONG_SIDE_PX:
+    """Bring a luma picture (height, width) to its working size."""
+    width, height = working_size(luma.shape[1], luma.shape[0])
+    while max(luma.shape) >= 2 * WORKING_LONG_SIDE_PX:
         luma = halve(luma)
+    if luma.shape != (height, width):
+        luma = np.asarray(cv2.resize(luma, (width, height), interpolation=cv2.INTER_AREA))
     return luma
 
 

@@ -157,8 +157,11 @@ def test_reading_at_the_centre_of_a_similarity_is_that_similarity():
     assert (read.turn, read.log_scale) == pytest.approx((angle, np.log(scale)))
 
 
-def test_the_working_size_halves_until_it_fits():
+def test_the_working_size_is_as_long_as_it_may_be():
     assert working_size(3840, 2160) == (480, 270)
+    assert working_size(1280, 720) == working_size(2704, 1521) == (480, 270)
+    assert working_size(320, 240) == (320, 240)
+    assert to_working(np.zeros((720, 1280), np.uint16)).shape == (270, 480)
     assert to_working(np.zeros((1080, 1920), np.uint8)).shape == (270, 480)
 
 
