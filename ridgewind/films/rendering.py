@@ -59,7 +59,8 @@ def render_preview(
     *,
     on_progress: Progress,
 ) -> None:
-    """Write a small silent film of a recipe, whole or not at all."""
+    """Write a small film of a recipe, with its sound where it keeps its speed; whole or not at
+    all."""
     fast = source.fps / recipe.step > FAST_HZ
     scale = min(1.0, (FAST_LONG_SIDE_PX if fast else PREVIEW_LONG_SIDE_PX) / max(source.size))
     options = PREVIEW_OPTIONS | ({"preset": "ultrafast"} if fast else {})
@@ -104,15 +105,12 @@ def _render(
     windows = WindowMaker(
         recipe, analysis, upright=clip.upright, drawn_in_pct=100.0 * SAFE_PX / max(size)
     )
-    written = 0
     with ExitStack() as stack:
         film = stack.enter_context(Film(source.path))
         sound = None
-        if fmt is None and recipe.rate == 1.0 and film.facts.has_sound:
+        if recipe.rate == 1.0 and film.facts.has_sound:
             sound = stack.enter_context(Sound(source.path, start_s=start_s, end_s=end_s))
         writer: FilmWriter | None = None
-        heard = iter(()) if sound is None else sound.frames()
-        waiting = next(heard, None)
         for picture in _shown(film, start_s, end_s, source.fps, recipe.step):
             if writer is None:
                 fmt = fmt or pixel_format(picture)
@@ -123,7 +121,7 @@ def _render(
                         rate_hz=source.fps * recipe.rate / recipe.step,
                         options=options,
                         pixel_format=fmt,
-                        sound_hz=0 if sound is None or waiting is None else sound.rate_hz,
+                        sound_hz=0 if sound is None else sound.rate_hz,
                     )
                 )
                 writer.describe_colours(picture.frame)
@@ -136,22 +134,19 @@ def _render(
             )
             out_s = max(0.0, (t_s - recipe.start_s) / recipe.rate)
             writer.write(frame_of(planes, fmt or SHALLOW, picture.frame), out_s)
-            while waiting is not None and waiting[0] <= out_s:
-                writer.write_sound(waiting[1], max(0.0, waiting[0]))
-                waiting = next(heard, None)
-            written += 1
+            if sound is not None:
+                sound.write(writer, until_s=out_s)
             on_progress(min(1.0, (picture.t_s - start_s) / max(end_s - start_s, 1e-3)))
-        while writer is not None and waiting is not None:
-            writer.write_sound(waiting[1], max(0.0, waiting[0]))
-            waiting = next(heard, None)
-        if written == 0:
+        if writer is None:
             raise UnreadableError(*DAMAGED)
+        if sound is not None:
+            sound.write(writer)
 
 
 def _shown(film: Film, start_s: float, end_s: float, fps: float, step: int) -> Iterator[Picture]:
     """The frames of a stretch, every step-th of them."""
     half_s = 0.5 / fps
-    film.seek(start_s - half_s)
+    film.begin_at(start_s)
     count = 0
     for picture in film.pictures(lambda plane: plane[::16, ::16]):
         if picture.t_s < start_s - half_s:

@@ -12,6 +12,7 @@ from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
+from ridgewind.media.sound import Sound
 from ridgewind.services import assessing
 from ridgewind.store import clips, sessions, takes
 from ridgewind.store.database import Connection
@@ -67,14 +68,17 @@ class _Pass:
         self._first_s: float | None = None
         self.slates = SlateWatch(splitting.planned_seconds(db) if sessions.exist(db) else None)
 
+    def _begin_copy(self, first: Picture) -> BrowserCopy:
+        original = self._library.originals / self._clip.file
+        sound = self._stack.enter_context(Sound(original, start_s=first.t_s))
+        # The rate only sets the keyframe distance; a first guess will do.
+        target = self._library.copy_of(self._clip.sha256)
+        return BrowserCopy(target, size=first.size, rate_hz=30.0, sound=sound)
+
     def feed(self, picture: Picture, done: float | None) -> None:
         """A frame has been measured. Raises Cancelled where the shooter has asked to stop."""
         if self._copy is None:
-            # The rate only sets the keyframe distance; a first guess will do.
-            copy = BrowserCopy(
-                self._library.copy_of(self._clip.sha256), size=picture.size, rate_hz=30.0
-            )
-            self._copy = self._stack.enter_context(copy)
+            self._copy = self._stack.enter_context(self._begin_copy(picture))
         self._copy.feed(picture)
         if self._first_s is None:
             self._first_s = picture.t_s

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.media.errors import DAMAGED, NOT_FILM, UnreadableError, translated
-from ridgewind.media.probe import ClipFacts, facts_in, open_film
+from ridgewind.media.probe import ClipFacts, facts_in, is_indexed, open_film
 from ridgewind.media.upright import rotated
 
 THREADS = 4
@@ -33,6 +33,13 @@ COMB_RATIO, COMB_COLUMNS, LEAST_COMB_LINES, MOST_COMB_LINES = 1.12, 320, 240, 11
 
 MOST_DAMAGED_PACKETS = 200
 """Packets in a row that may fail before the rest of the file is given up."""
+
+EARLIER_S = 12.0
+"""How far before a wanted time a stream is entered that has no index of its keyframes: a search by
+time ends between two of them, and what depends on the first is lost."""
+
+AT_ONCE_S = 0.001
+"""By which the first picture may come after the wanted time, for rounding."""
 
 Shrink = Callable[[Any], Any]
 """A luma plane (height, width), uint8 or uint16, to a smaller one."""
@@ -55,15 +62,9 @@ class Film:
     """An open film. Iterate over `pictures()` once; use as a context manager."""
 
     def __init__(self, path: Path) -> None:
-        self._film = open_film(path)
-        try:
-            self.facts: ClipFacts = facts_in(self._film)
-        except BaseException:
-            self._film.close()
-            raise
-        self._stream = next(
-            s for s in self._film.streams.video if not s.disposition & s.disposition.attached_pic
-        )
+        self._path = path
+        self._open()
+        self._begin_s: float | None = None
         self.damaged = 0
         """Packets that could not be decoded so far."""
         self.bytes_read = 0
@@ -77,10 +78,21 @@ class Film:
     def __exit__(self, *exc: object) -> None:
         self._film.close()
 
-    def seek(self, t_s: float) -> None:
-        """Let `pictures` begin at the last keyframe before a time, s in the file."""
-        with translated():
-            self._film.seek(max(0, round(t_s * av.time_base)), backward=True)
+    def _open(self) -> None:
+        self._film = open_film(self._path)
+        try:
+            self.facts: ClipFacts = facts_in(self._film)
+        except BaseException:
+            self._film.close()
+            raise
+        self._stream = next(
+            s for s in self._film.streams.video if not s.disposition & s.disposition.attached_pic
+        )
+
+    def begin_at(self, t_s: float) -> None:
+        """Let `pictures` begin with one that is shown at a time or before it, s in the file; where
+        the file holds one, none of those after it is lost."""
+        self._begin_s = t_s
 
     def pictures(self, shrink: Shrink) -> Iterator[Picture]:
         """Frames in order of time; shrink makes each luma plane smaller before anything else.
@@ -116,6 +128,25 @@ class Film:
         yield from frames
 
     def _frames(self) -> Iterator[av.VideoFrame]:
+        """From the start, or from the latest place that surely gives the picture asked for."""
+        if self._begin_s is None:
+            yield from self._decoded()
+            return
+        for earlier_s in (0.0, EARLIER_S) if is_indexed(self._film) else (EARLIER_S,):
+            with translated():
+                entry_s = max(0.0, self._begin_s - earlier_s)
+                self._film.seek(round(entry_s * av.time_base), backward=True)
+            frames = self._decoded()
+            first = next((frame for frame in frames if not frame.is_corrupt), None)
+            if first is not None and (first.time or 0.0) <= self._begin_s + AT_ONCE_S:
+                yield first
+                yield from frames
+                return
+        self._film.close()
+        self._open()
+        yield from self._decoded()
+
+    def _decoded(self) -> Iterator[av.VideoFrame]:
         context = self._stream.codec_context
         context.thread_type = "AUTO"
         context.thread_count = THREADS

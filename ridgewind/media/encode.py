@@ -6,6 +6,7 @@ import os
 from fractions import Fraction
 from pathlib import Path
 from types import TracebackType
+from typing import Protocol
 
 import av
 import cv2
@@ -25,6 +26,14 @@ SOUND_BITS_S = 192_000
 COPY_LONG_SIDE_PX = 1280
 COPY_KEYFRAME_S = 0.5
 """Seconds between keyframes of a browser copy, so that scrubbing is quick (chosen here)."""
+
+
+class SoundSource(Protocol):
+    """Sound that is written as a picture goes on, see media.sound."""
+
+    rate_hz: int
+
+    def write(self, writer: FilmWriter, *, until_s: float) -> None: ...
 
 
 class FilmWriter:
@@ -118,20 +127,36 @@ def copy_size(size: tuple[int, int]) -> tuple[int, int]:
 
 
 class BrowserCopy:
-    """A copy of a film that any browser plays and scrubs, fed during the one decode pass."""
+    """A copy of a film that any browser plays and scrubs, fed during the one decode pass.
 
-    def __init__(self, path: Path, *, size: tuple[int, int], rate_hz: float) -> None:
+    size: of the film as displayed, px. rate_hz: nominal frames a second. sound: that goes with it,
+    from the first picture's time; None for none.
+    """
+
+    def __init__(
+        self, path: Path, *, size: tuple[int, int], rate_hz: float, sound: SoundSource | None
+    ) -> None:
         self.size = copy_size(size)
         gop = max(1, round(rate_hz * COPY_KEYFRAME_S))
         options = {"preset": "superfast", "crf": "24", "g": str(gop), "bf": "0", "threads": "2"}
-        self._writer = FilmWriter(path, size=self.size, rate_hz=rate_hz, options=options)
+        self._sound = sound
+        self._writer = FilmWriter(
+            path,
+            size=self.size,
+            rate_hz=rate_hz,
+            options=options,
+            sound_hz=0 if sound is None else sound.rate_hz,
+        )
         self._first_s: float | None = None
 
     def feed(self, picture: Picture) -> None:
         """Add a frame; the copy starts at zero whatever the first timestamp was."""
         if self._first_s is None:
             self._first_s = picture.t_s
-        self._writer.write(upright_frame(picture, self.size), picture.t_s - self._first_s)
+        t_s = picture.t_s - self._first_s
+        self._writer.write(upright_frame(picture, self.size), t_s)
+        if self._sound is not None:
+            self._sound.write(self._writer, until_s=t_s)
 
     def __enter__(self) -> BrowserCopy:
         self._writer.__enter__()

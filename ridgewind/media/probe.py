@@ -35,6 +35,9 @@ FOCAL_MIN_MM, FOCAL_MAX_MM = 1.0, 3000.0
 REFUSED_FORMATS = {"tty", "concat", "hls", "dash", "sdp", "lavfi", "ffmetadata", "webvtt", "srt"}
 """Text that the library would draw as a film, and lists that point at other files."""
 
+WITHOUT_INDEX = {"mpegts", "mpeg"}
+"""Streams as they are sent, which hold no index of their keyframes."""
+
 
 @dataclass(frozen=True)
 class ClipFacts:
@@ -70,6 +73,11 @@ def open_film(path: Path) -> av.container.InputContainer:
         film.close()
         raise UnreadableError(*NOT_FILM)
     return film
+
+
+def is_indexed(film: av.container.InputContainer) -> bool:
+    """Whether a search by time ends at a keyframe."""
+    return not set(film.format.name.split(",")) & WITHOUT_INDEX
 
 
 def facts_in(film: av.container.InputContainer) -> ClipFacts:

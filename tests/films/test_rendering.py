@@ -147,7 +147,8 @@ def test_a_full_size_film_keeps_size_sound_and_depth(tmp_path):
     assert again.reading().gust() < read_motion(analysis.motion).gust() - 1
 
 
-def test_sound_stays_in_step_with_the_picture(tmp_path):
+@pytest.mark.parametrize("render", [render_film, render_preview])
+def test_sound_stays_in_step_with_the_picture(render, tmp_path):
     path = tmp_path / "clap.mp4"
     rate, at_s = 48_000, 1.0
     with av.open(str(path), "w") as out:
@@ -167,7 +168,7 @@ def test_sound_stays_in_step_with_the_picture(tmp_path):
         out.mux(audio.encode(None))
     analysis, clip, source, decision = judged(path)
     keep = replace(recipe_of(decision.of("keep")), start_s=0.5, end_s=1.9)
-    render_film(keep, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
+    render(keep, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
     with av.open(str(tmp_path / "out.mp4")) as made:
         loud = np.concatenate([f.to_ndarray()[0] for f in made.decode(audio=0)])
     with Film(tmp_path / "out.mp4") as made:

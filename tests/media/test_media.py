@@ -17,6 +17,7 @@ from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
 from ridgewind.media.probe import focal_lengths
+from ridgewind.media.sound import Sound
 from tests.conftest import shaken, texture, view, write_film
 
 
@@ -200,9 +201,10 @@ def test_a_full_disk_is_named():
 
 def test_a_browser_copy_can_be_scrubbed(tmp_path):
     source = write_film(tmp_path / "big.mp4", shaken(60, size=(1600, 900)))
+    target = tmp_path / "copy.mp4"
     with (
         Film(source) as film,
-        BrowserCopy(tmp_path / "copy.mp4", size=(1600, 900), rate_hz=30) as copy,
+        BrowserCopy(target, size=(1600, 900), rate_hz=30, sound=None) as copy,
     ):
         for picture in film.pictures(to_working):
             copy.feed(picture)
@@ -215,6 +217,40 @@ def test_a_browser_copy_can_be_scrubbed(tmp_path):
     keys = [frame.time for frame in frames if frame.key_frame]
     assert max(np.diff(keys)) <= 0.51
     assert frames[0].time == 0
+
+
+def test_a_browser_copy_is_heard_from_the_first_picture_on(tmp_path):
+    """The picture begins half a second into the sound, which is loud for its first second."""
+    rate, source, target = 48_000, tmp_path / "late.mov", tmp_path / "copy.mp4"
+    with av.open(str(source), "w") as out:
+        video = out.add_stream("libx264", rate=30)
+        video.width, video.height, video.pix_fmt = 320, 180, "yuv420p"
+        audio = out.add_stream("pcm_s16le", rate=rate, layout="mono")
+        for index, frame in enumerate(shaken(45)):
+            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            picture.pts, picture.time_base = index + 15, Fraction(1, 30)
+            out.mux(video.encode(picture))
+        out.mux(video.encode(None))
+        noise = np.random.default_rng(1).integers(-9000, 9000, 2 * rate, dtype=np.int16)
+        noise[rate:] = 0
+        heard = av.AudioFrame.from_ndarray(noise[None], format="s16", layout="mono")
+        heard.rate, heard.pts = rate, 0
+        out.mux(audio.encode(heard))
+        out.mux(audio.encode(None))
+    with (
+        Film(source) as film,
+        Sound(source, start_s=0.5) as sound,
+        BrowserCopy(target, size=(320, 180), rate_hz=30, sound=sound) as copy,
+    ):
+        for picture in film.pictures(to_working):
+            copy.feed(picture)
+    with av.open(str(target)) as made:
+        frames = list(made.decode(audio=0))
+        values = np.concatenate([frame.to_ndarray()[0] for frame in frames])
+    loud = np.flatnonzero(np.abs(values) > 0.05)
+    first_s = float(frames[0].time)
+    assert first_s + loud[0] / rate == pytest.approx(0.0, abs=0.03)
+    assert first_s + loud[-1] / rate == pytest.approx(0.5, abs=0.03)
 
 
 def test_copies_never_grow_and_have_even_sides():
