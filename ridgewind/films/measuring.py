@@ -62,7 +62,7 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
     cv2.setNumThreads(1)  # decoding fills the other core
     tracker: Tracker | None = None
     count, size = 0, (0, 0)
-    with Film(path) as film:
+    with Film(path, plain=on_picture is None) as film:
         expected_s = film.facts.duration_s
         first_s = last_s = 0.0
         for picture in film.pictures(pyramid.to_working):

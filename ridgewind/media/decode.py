@@ -59,10 +59,15 @@ class Picture:
 
 
 class Film:
-    """An open film. Iterate over `pictures()` once; use as a context manager."""
+    """An open film. Iterate over `pictures()` once; use as a context manager.
 
-    def __init__(self, path: Path) -> None:
-        self._path = path
+    plain: the pictures are only measured, and not seen. Those that no other depends on are then
+    not smoothed across the blocks that they were compressed in, which spares a fifth of decoding
+    and moves no point.
+    """
+
+    def __init__(self, path: Path, *, plain: bool = False) -> None:
+        self._path, self._plain = path, plain
         self._open()
         self._begin_s: float | None = None
         self.damaged = 0
@@ -150,6 +155,8 @@ class Film:
         context = self._stream.codec_context
         context.thread_type = "AUTO"
         context.thread_count = THREADS
+        if self._plain:
+            context.options = {"skip_loop_filter": "noref"}
         failed = 0
         with translated():
             for packet in self._film.demux(self._stream):

@@ -11,8 +11,8 @@ from types import TracebackType
 import av
 import numpy as np
 
-from ridgewind.media.probe import is_indexed, open_film
 from ridgewind.media.encode import FilmWriter
+from ridgewind.media.probe import is_indexed, open_film
 
 FORMAT, LAYOUT = "fltp", "stereo"
 USUAL_HZ = 48_000

@@ -35,9 +35,9 @@ WRAPPINGS = {
 def numbered():
     """Shaken pictures, each with its number in the grey of its middle."""
     for index, frame in enumerate(shaken(SECONDS * RATE, amplitude_px=2.0)):
-        frame = frame.copy()
-        frame[PATCH] = GREY + index
-        yield frame
+        marked = frame.copy()
+        marked[PATCH] = GREY + index
+        yield marked
 
 
 def wrapped(path: Path, fmt: str, codec: str, options: dict[str, str]) -> Path:

@@ -15,6 +15,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -65,6 +66,12 @@ def apply(h: Floats, points: Floats) -> Floats:
     """Map points (n, 2) through a homography (3, 3)."""
     moved = h[:, :2] @ points.T + h[:, 2:]
     out: Floats = (moved[:2] / moved[2]).T
+    return out
+
+
+def inverse_of(h: Floats) -> Floats:
+    """The homography (3, 3) that takes back another."""
+    out: Floats = np.asarray(cv2.invert(h)[1], np.float64)
     return out
 
 
@@ -135,7 +142,7 @@ def _solve(equations: Equations, weights: Floats, target: Floats) -> tuple[Float
     top = max(float(weights.max()), 1e-12)
     stiff = 1e6 if weights.sum() < MIN_FULL_POINTS * top else 1.0
     normal.flat[:: TERMS + 1] += 1e-12 + stiff * top * (equations.noise * PRIOR_PRECISION) ** 2
-    inverse = np.linalg.inv(normal)
+    inverse = np.asarray(cv2.invert(normal, flags=cv2.DECOMP_CHOLESKY)[1], np.float64)
     return inverse @ (target @ weighted), inverse, weighted
 
 

@@ -18,6 +18,7 @@ from ridgewind.core.motion.fit import (
     apply,
     build_equations,
     fit_members,
+    inverse_of,
     read_at_centre,
     robust_fit,
 )
@@ -215,7 +216,7 @@ def _rows_along(rival: Rival, traced: list[Floats], trust: float) -> list[Row]:
     before = np.eye(3) if first else traced[0]
     for instant, h in zip(rival.instants, traced, strict=True):
         if first or instant is not rival.instants[0]:
-            step = read_at_centre(h @ np.linalg.inv(before))
+            step = read_at_centre(h @ inverse_of(before))
             rows[instant.row] = replace(
                 rows[instant.row], step=step, error=rival.error_before.copy(), trust=trust
             )
@@ -237,7 +238,7 @@ def _trust_along(rival: Rival, members: Members, traced: list[Floats]) -> float:
     weights = np.zeros(len(seen))
     weights[seen] = fit.weights
     fit = replace(fit, weights=weights)
-    return rival.placer.trust(reference, fit, members.astype(np.float64), NARROWEST)
+    return rival.placer.trust(reference, fit, members.astype(np.float64), NARROWEST)[0]
 
 
 def _child(rival: Rival, members: Members) -> Rival:

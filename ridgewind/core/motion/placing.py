@@ -8,7 +8,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion import patches, pyramid
-from ridgewind.core.motion.fit import Fit, apply, build_equations, robust_fit, rough_similarity
+from ridgewind.core.motion.fit import (
+    Fit,
+    apply,
+    build_equations,
+    inverse_of,
+    robust_fit,
+    rough_similarity,
+)
 from ridgewind.core.motion.reference import MIN_POINTS, Reference
 
 Floats = NDArray[np.float64]
@@ -26,7 +33,8 @@ FIT_ROUNDS = 2
 SURE_PX = 1.0
 """While predictions have been off by less, px at the working size, the coarse search is spared."""
 
-FINE_ITERATIONS, SOFT_ITERATIONS = 2, 4
+FINE_ITERATIONS = 2
+EYE = np.eye(2, dtype=np.float32)
 MIN_SCORE = 0.6
 """Correlation with its template from which a patch is believed."""
 
@@ -68,6 +76,7 @@ class Placed:
     seen: Members
     found: Floats
     score: Float32s
+    gain: Float32s | None
     trust: float
     hold: float
 
@@ -108,7 +117,7 @@ class Placer:
             plan = [(reference.eighth, 3), (reference.quarter, 3), (reference.fine, 4)]
         elif reference.surprise * self.long_px < SURE_PX:
             plan = [(reference.fine, FINE_ITERATIONS + 1)]
-        gain: Float32s | None = None
+        gain = reference.gain
         starts: Floats | None = None
         if strays is not None:
             strays, starts = self._with_fresh(reference, levels, h, strays)
@@ -149,8 +158,8 @@ class Placer:
             hidden[:] = False
             narrowest = NARROWEST
         agree = reference.agree * ~hidden
-        trust = self.trust(reference, fit, agree, NARROWEST)
-        return Placed(fit, seen, found, score, trust, self.trust(reference, fit, agree, narrowest))
+        trust, hold = self.trust(reference, fit, agree, NARROWEST, narrowest)
+        return Placed(fit, seen, found, score, gain, trust, hold)
 
     def _with_fresh(
         self, reference: Reference, levels: list[Float32s], h: Floats, strays: Members
@@ -194,16 +203,16 @@ class Placer:
         """
         linear = _linear_at_centre(h).astype(np.float32)
         alone = None
-        if strays is not None and strays.any() and np.abs(linear - np.eye(2)).max() > TURNED:
+        if strays is not None and np.abs(linear - EYE).max() > TURNED and strays.any():
             alone = strays
         fine_px, score = np.empty_like(guess), np.empty(len(guess), np.float32)
         gains = np.ones((len(guess), 1), np.float32)
         for part, turns, which in _parts(reference, templates, iterations):
             for chosen, turned in _halves(which, alone, linear):
-                at = which[chosen]
+                at = which if chosen is None else np.flatnonzero(chosen) + which.start
                 start_px = pyramid.to_level(guess[at] * self.long_px + self._centre, part.level)
                 aligned = patches.align(
-                    part if len(at) == len(which) else part.only(chosen),
+                    part if chosen is None else part.only(chosen),
                     levels[PLACE_OF_LEVEL[part.level]],
                     start_px=start_px.astype(np.float32),
                     linear=turned,
@@ -225,19 +234,23 @@ class Placer:
         inside &= np.abs(y - (height - 1) / 2) < (height - 1) / 2 - edge
         return inside
 
-    def trust(self, reference: Reference, fit: Fit, agree: Floats, narrowest: float) -> float:
-        """How far the fit can be believed: agreement, spread over the picture, sharpness."""
+    def trust(
+        self, reference: Reference, fit: Fit, agree: Floats, *narrowest: float
+    ) -> tuple[float, ...]:
+        """How far the fit can be believed: agreement, spread over the picture, sharpness. One
+        value for each extent that is asked of the points, in sides of the picture."""
         in_frame = self.inside(apply(fit.h, reference.points) * self.long_px + self._centre)
         weight = fit.weights * agree
         total, possible = float(weight.sum()), float(agree @ in_frame)
         if np.count_nonzero(fit.weights > 0.1) < MIN_POINTS or min(possible, total) <= 0:
-            return 0.0
+            return (0.0,) * len(narrowest)
         middle = weight @ reference.points / total
         variance = weight @ (reference.points**2) / total - middle**2
         # Root mean square distance along either side, 0.29 of it where the picture is full.
         spread = float((np.sqrt(np.maximum(variance, 0.0)) * self.long_px / self.size).min())
         sharp = 1.0 / (1.0 + (fit.centre_se * self.long_px / ERROR_SCALE_PX) ** 2)
-        return min(1.0, total / possible / 0.5) * min(1.0, spread / narrowest) * sharp
+        sure = min(1.0, total / possible / 0.5) * sharp
+        return tuple(sure * min(1.0, spread / least) for least in narrowest)
 
 
 def _strays(reference: Reference, *, alone: bool) -> Members:
@@ -262,22 +275,21 @@ def _counted(reference: Reference) -> Floats:
 
 def _parts(
     reference: Reference, templates: patches.Templates, iterations: int
-) -> list[tuple[patches.Templates, int, NDArray[np.intp]]]:
-    """Templates, iterations and point numbers: soft points stay at the quarter size."""
-    every = np.arange(len(reference.points))
-    if templates.level != pyramid.FULL or reference.sharp == len(every):
-        return [(templates, iterations, every)]
-    soft = slice(reference.sharp, None)
+) -> list[tuple[patches.Templates, int, slice]]:
+    """Templates, iterations and which points: soft ones stay at the quarter size."""
+    count, sharp = len(reference.points), reference.sharp
+    if templates.level != pyramid.FULL or sharp == count:
+        return [(templates, iterations, slice(0, count))]
     return [
-        (templates, iterations, every[: reference.sharp]),
-        (reference.quarter.only(soft), SOFT_ITERATIONS, every[soft]),
+        (templates, iterations, slice(0, sharp)),
+        (reference.soft, iterations, slice(sharp, count)),
     ]
 
 
 def predicted(reference: Reference, jump: Floats | None) -> Floats:
     """The motion (3, 3) that a reference's points will have in the next frame."""
     if jump is None:
-        h = reference.h @ np.linalg.inv(reference.h_before) @ reference.h
+        h = reference.h @ inverse_of(reference.h_before) @ reference.h
         steady: Floats = h / h[2, 2]
         return steady
     move = np.eye(3)
@@ -286,14 +298,14 @@ def predicted(reference: Reference, jump: Floats | None) -> Floats:
 
 
 def _halves(
-    which: NDArray[np.intp], alone: Members | None, linear: Float32s
-) -> list[tuple[Members, Float32s]]:
-    """Of some points (k,), those of the common motion and those that go their own way, with how
-    each are turned; neither is empty."""
+    which: slice, alone: Members | None, linear: Float32s
+) -> list[tuple[Members | None, Float32s]]:
+    """Of some points, those of the common motion and those that go their own way, with how each
+    are turned; neither is empty. None stands for all of them."""
     if alone is None:
-        return [(np.ones(len(which), np.bool_), linear)]
+        return [(None, linear)]
     own = alone[which]
-    parts = ((~own, linear), (own, np.eye(2, dtype=np.float32)))
+    parts = ((~own, linear), (own, EYE))
     return [(chosen, turned) for chosen, turned in parts if chosen.any()]
 
 

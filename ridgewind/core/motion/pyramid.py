@@ -45,7 +45,7 @@ def to_working(luma: Samples) -> Samples:
     while max(luma.shape) >= 2 * WORKING_LONG_SIDE_PX:
         luma = halve(luma)
     if luma.shape != (height, width):
-        luma = np.asarray(cv2.resize(luma, (width, height), interpolation=cv2.INTER_AREA))
+        luma = cast(Samples, cv2.resize(luma, (width, height), interpolation=cv2.INTER_AREA))
     return luma
 
 

@@ -34,6 +34,8 @@ class Reference:
     fine: patches.Templates  # of the sharp ones
     quarter: patches.Templates
     eighth: patches.Templates
+    soft: patches.Templates  # of the others, at the quarter size
+    gain: Float32s | None  # (n, 1) contrast of template over patch when last found
     agree: Floats  # (n,) memory of agreement, 0 to 1
     born_s: Floats  # (n,) when each point was first found
     usual: float  # weight of agreeing points just after it was chosen
@@ -57,6 +59,8 @@ class Reference:
             fine=self.fine.only(chosen[: self.sharp]),
             quarter=self.quarter.only(chosen),
             eighth=self.eighth.only(chosen),
+            soft=self.soft.only(chosen[self.sharp :]),
+            gain=None if self.gain is None else self.gain[chosen],
             agree=self.agree[chosen],
             born_s=self.born_s[chosen],
             usual=float(self.agree[chosen].sum()),
@@ -119,13 +123,16 @@ def make_reference(
     if len(found) < MIN_POINTS:
         return None
     points_px, sharp = found * long_side + centre, int(np.count_nonzero(~soft))
+    quarter = patches.make_templates(levels[1], points_px, level=pyramid.QUARTER)
     return Reference(
         points=found,
         spread=spread,
         sharp=sharp,
         fine=patches.make_templates(levels[0], points_px[:sharp], level=pyramid.FULL),
-        quarter=patches.make_templates(levels[1], points_px, level=pyramid.QUARTER),
+        quarter=quarter,
         eighth=patches.make_templates(levels[2], points_px, level=pyramid.EIGHTH),
+        soft=quarter.only(slice(sharp, None)),
+        gain=None,
         agree=weights,
         born_s=born_s,
         usual=float(weights.sum()),

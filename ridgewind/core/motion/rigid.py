@@ -19,6 +19,9 @@ SEEDS, NEIGHBOURS = 20, 8
 GROWN = 4
 """Seeds whose motions explain the most points, which are grown further."""
 
+MOST_OF_ALL = 0.6
+"""Share of the free points from which a group is surely the largest."""
+
 NEAR, TIGHT = 16.0, 10.0
 """Multiples of the noise within which a point may belong to a seed's motion, and belongs to a
 group's (chosen here: wide enough for rolling shutter, narrow enough for a person who stands)."""
@@ -66,6 +69,8 @@ def _largest(
         grown = _grown(equations, close[seed], scatter, noise)
         if grown.sum() > group.sum():
             group = grown
+        if group.sum() > MOST_OF_ALL * len(own):
+            break
     members = np.zeros(len(points), np.bool_)
     members[own[group]] = True
     return members

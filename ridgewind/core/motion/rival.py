@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion.evidence import Evidence
-from ridgewind.core.motion.fit import Fit, Similarity, apply, read_at_centre
+from ridgewind.core.motion.fit import Fit, Similarity, apply, inverse_of, read_at_centre
 from ridgewind.core.motion.patches import GRID
 from ridgewind.core.motion.path import TRUSTED
 from ridgewind.core.motion.placing import STRAY, Frame, Placed, Placer, predicted
@@ -145,7 +145,7 @@ class Rival:
         expected = predicted(reference, None)[:2, 2]
         off = float(np.abs(fit.h[:2, 2] - expected).max())
         reference.surprise = max(off, SURPRISE_DECAY * reference.surprise)
-        step = read_at_centre(fit.h @ np.linalg.inv(reference.h))
+        step = read_at_centre(fit.h @ inverse_of(reference.h))
         error = self.error_before + in_path_units(fit.split)
         self._remember(reference, placed)
         beside = 0 if taken is None else len(taken)
@@ -167,7 +167,7 @@ class Rival:
         reference.proven |= reference.agree > PROVEN
         both = (seen & reference.followed)[:, None]
         reference.way = np.where(both, placed.found - reference.at, 0.0)
-        reference.at, reference.followed = placed.found, seen
+        reference.at, reference.followed, reference.gain = placed.found, seen, placed.gain
         reference.h_before = reference.h if reference.missed == 0 else fit.h
         reference.h, reference.missed = fit.h, 0
         reference.age += 1
@@ -213,7 +213,7 @@ class Rival:
         made = make_reference(frame.luma, frame.levels, t_s=frame.t_s, kept=kept, taken=taken)
         if made is None:
             return
-        drift = np.linalg.inv(reference.h @ np.linalg.inv(reference.h_before))
+        drift = inverse_of(reference.h @ inverse_of(reference.h_before))
         made.h_before = drift / drift[2, 2]
         made.surprise = reference.surprise
         self.reference, self.sparse = made, False
@@ -221,7 +221,7 @@ class Rival:
 
     def last_step(self) -> Floats:
         """The motion (3, 3) of the last frame."""
-        step: Floats = self.reference.h @ np.linalg.inv(self.reference.h_before)
+        step: Floats = self.reference.h @ inverse_of(self.reference.h_before)
         step /= step[2, 2]
         return step
 
