@@ -24,6 +24,7 @@ TIME_BASE = Fraction(1, 90_000)
 SOUND_BITS_S = 192_000
 
 COPY_LONG_SIDE_PX = 1280
+COPY_OPTIONS = {"preset": "superfast", "crf": "24", "bf": "0", "threads": "2"}
 COPY_KEYFRAME_S = 0.5
 """Seconds between keyframes of a browser copy, so that scrubbing is quick (chosen here)."""
 
@@ -138,7 +139,7 @@ class BrowserCopy:
     ) -> None:
         self.size = copy_size(size)
         gop = max(1, round(rate_hz * COPY_KEYFRAME_S))
-        options = {"preset": "superfast", "crf": "24", "g": str(gop), "bf": "0", "threads": "2"}
+        options = {**COPY_OPTIONS, "g": str(gop)}
         self._sound = sound
         self._writer = FilmWriter(
             path,
