@@ -21,8 +21,9 @@ from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import Film, Picture
 from ridgewind.media.encode import FilmWriter
 from ridgewind.media.errors import DAMAGED, UnfitError, UnreadableError
+from ridgewind.media.planes import DEEP, SHALLOW, frame_of, pixel_format, planes_of
 from ridgewind.media.sound import Sound
-from ridgewind.media.warp import DEEP, SHALLOW, frame_of, pixel_format, planes_of, warped
+from ridgewind.media.warp import warped
 
 PREVIEW_LONG_SIDE_PX, FAST_LONG_SIDE_PX, FAST_HZ = 960, 640, 40.0
 """Of a preview, and of one that shows more frames of each second than FAST_HZ: it is to be ready
@@ -128,7 +129,7 @@ def _render(
             t_s = picture.t_s - source.shift_s
             window = windows.at(np.array([t_s])).matrices(size)[0]
             planes = warped(
-                planes_of(picture, size, fmt or SHALLOW, quick=scale < 1.0),
+                planes_of(picture, size, fmt or SHALLOW),
                 window,
                 deep=fmt == DEEP,
             )

@@ -49,13 +49,15 @@ Shrink = Callable[[Any], Any]
 class Picture:
     """One frame. t_s: its own timestamp. luma: (height, width) uint8, shrunk, upright, square
     pixels. frame: as decoded. turn: quarter turns clockwise that make it upright. size: width
-    and height in px as displayed."""
+    and height in px as displayed. field: its lines belong to two moments, the even ones to the
+    first, which is what luma shows."""
 
     t_s: float
     luma: NDArray[np.uint8]
     frame: av.VideoFrame
     turn: int
     size: tuple[int, int]
+    field: bool = False
 
 
 class Film:
@@ -120,7 +122,7 @@ class Film:
                 plane = one_field(plane)
             luma = _upright(shrink(plane), aspect, turn)
             size = display_size(frame.width, frame.height, aspect, turn)
-            yield Picture(last_s, luma, frame, turn, size)
+            yield Picture(last_s, luma, frame, turn, size, self.interlaced)
 
     def _looked_at(self, frames: Iterator[av.VideoFrame]) -> Iterator[av.VideoFrame]:
         """The same frames, after the first few have told whether they are interlaced."""
@@ -243,13 +245,15 @@ def _upright(luma: NDArray[np.generic], aspect: float, turn: int) -> NDArray[np.
     if luma.dtype == np.uint16:
         luma = cv2.convertScaleAbs(luma, alpha=1.0 / 256.0)
     if abs(aspect - 1.0) > 0.001:
-        size = _square_size(luma.shape[1], luma.shape[0], aspect)
+        height, width = luma.shape
+        flat = (width, height / aspect) if aspect > 1.0 else (width * aspect, height)
+        size = (max(1, round(flat[0])), max(1, round(flat[1])))
         luma = cv2.resize(luma, size, interpolation=cv2.INTER_AREA)
     return rotated(luma, turn).astype(np.uint8, copy=False)
 
 
 def _square_size(width: int, height: int, aspect: float) -> tuple[int, int]:
-    """Size with square pixels, never enlarged across."""
+    """Size with square pixels that keeps every line and every column."""
     if aspect > 1.0:
-        return width, max(1, round(height / aspect))
-    return max(1, round(width * aspect)), height
+        return max(1, round(width * aspect)), height
+    return width, max(1, round(height / aspect))

@@ -15,7 +15,8 @@ from numpy.typing import NDArray
 
 from ridgewind.media.decode import Picture
 from ridgewind.media.errors import translated
-from ridgewind.media.upright import rotated
+from ridgewind.media.planes import DEEP, SHALLOW, frame_of, planes_of
+from ridgewind.media.tone import ToneMapper, is_wide
 from ridgewind.media.whole import partial_of, whole_file
 
 TIME_BASE = Fraction(1, 90_000)
@@ -140,7 +141,7 @@ class BrowserCopy:
         self.size = copy_size(size)
         gop = max(1, round(rate_hz * COPY_KEYFRAME_S))
         options = {**COPY_OPTIONS, "g": str(gop)}
-        self._sound = sound
+        self._sound, self._shown = sound, Shown()
         self._writer = FilmWriter(
             path,
             size=self.size,
@@ -155,7 +156,10 @@ class BrowserCopy:
         if self._first_s is None:
             self._first_s = picture.t_s
         t_s = picture.t_s - self._first_s
-        self._writer.write(upright_frame(picture, self.size), t_s)
+        frame = self._shown.frame(picture, self.size)
+        if t_s == 0.0:
+            self._writer.describe_colours(frame)
+        self._writer.write(frame, t_s)
         if self._sound is not None:
             self._sound.write(self._writer, until_s=t_s)
 
@@ -169,15 +173,22 @@ class BrowserCopy:
         self._writer.__exit__(kind, error, trace)
 
 
-def upright_frame(picture: Picture, size: tuple[int, int]) -> av.VideoFrame:
-    """A frame as displayed: scaled to size, turned upright, 8-bit."""
-    if not picture.turn:
-        return picture.frame.reformat(
-            width=size[0], height=size[1], format="yuv420p", interpolation="FAST_BILINEAR"
-        )
-    lying = size[::-1] if picture.turn % 2 else size
-    image = picture.frame.reformat(width=lying[0], height=lying[1], format="bgr24").to_ndarray()
-    return _frame_from(rotated(image, picture.turn))
+class Shown:
+    """Makes frames as an ordinary screen shows them: small, upright, 8-bit, BT.709 colours."""
+
+    def __init__(self) -> None:
+        self._mapper: ToneMapper | None = None
+
+    def frame(self, picture: Picture, size: tuple[int, int]) -> av.VideoFrame:
+        """A picture scaled to an even size."""
+        wide = is_wide(picture.frame)
+        fmt = DEEP if wide else SHALLOW
+        made = frame_of(planes_of(picture, size, fmt), fmt, picture.frame)
+        if not wide:
+            return made
+        made.pts, made.time_base = 0, TIME_BASE
+        self._mapper = self._mapper or ToneMapper(made)
+        return self._mapper.map(made)
 
 
 def _frame_from(image: NDArray[np.generic]) -> av.VideoFrame:
@@ -198,6 +209,6 @@ def still_of(picture: Picture, *, long_side_px: int) -> NDArray[np.uint8]:
     """A small upright picture (height, width, 3), BGR."""
     scale = min(1.0, long_side_px / max(picture.size))
     width, height = (max(2, round(side * scale / 2) * 2) for side in picture.size)
-    frame = upright_frame(picture, (width, height))
+    frame = Shown().frame(picture, (width, height))
     image: NDArray[np.uint8] = frame.to_ndarray(format="bgr24")
     return image

@@ -124,7 +124,7 @@ def test_films_that_are_turned_stretched_or_late_are_polished_all_the_same(how, 
     render_preview(recipe, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
     with Film(tmp_path / "out.mp4") as made:
         shown = next(iter(made.pictures(lambda plane: plane[::8, ::8])))
-    assert shown.size == source.size
+    assert shown.size == pytest.approx(source.size, abs=1)  # films have even sides
     assert shown.t_s == pytest.approx(0.0, abs=0.01)
     again, _ = measured_again(tmp_path / "out.mp4")
     assert again.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)

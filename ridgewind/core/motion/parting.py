@@ -35,7 +35,8 @@ LEAST_REMEMBERED = 5
 """Frames of tracks that a search needs."""
 
 LEAST_TOLD = 0.6
-"""Share of the points that must move as one in groups for a shot to be young no more."""
+"""Share of the points that must move as one in groups for a shot to be young no more, and of what
+agrees with a motion for a search among its points to have succeeded."""
 
 SEARCH_EVERY, SEARCH_AT_MOST_EVERY = 3, 24
 """Frames between two searches; twice as many after each that finds nothing."""
@@ -72,6 +73,8 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     groups = _groups(rival)
     told = bool(np.sum(groups) > LEAST_TOLD * np.count_nonzero(rival.instants[-1].seen))
     rival.young &= not told and len(rival.instants) < REMEMBERED
+    if not first and not _explain(rival.placed, rival.reference.agree, groups):
+        groups = []
     own = _own_of(rival.placed, rival.reference.agree, groups, first)
     fresh = [
         group
@@ -136,6 +139,14 @@ def _groups(rival: Rival) -> list[Members]:
         group[np.flatnonzero(usable)[members]] = True
         groups.append(group)
     return groups
+
+
+def _explain(placed: Placed, agree: Floats, groups: list[Members]) -> bool:
+    """Whether groups hold most of what agrees with a motion. Where they do not, it is the search
+    that has failed, and nothing is known against the motion."""
+    weight = placed.fit.weights * agree
+    within = sum(float(weight[group].sum()) for group in groups)
+    return within > LEAST_TOLD * float(weight.sum())
 
 
 def _own_of(placed: Placed, agree: Floats, groups: list[Members], first: bool) -> Members | None:

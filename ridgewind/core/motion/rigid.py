@@ -19,7 +19,7 @@ SEEDS, NEIGHBOURS = 20, 8
 GROWN = 4
 """Seeds whose motions explain the most points, which are grown further."""
 
-MOST_OF_ALL = 0.6
+MOST_OF_ALL = 0.85
 """Share of the free points from which a group is surely the largest."""
 
 NEAR, TIGHT = 16.0, 10.0

@@ -14,6 +14,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge import Analysis, assess
+from ridgewind.core.motion import parting
 from ridgewind.core.motion.path import UNSETTLED_TRUST, with_rival
 from ridgewind.core.motion.rigid import rigid_groups
 from ridgewind.core.shake import read_motion
@@ -150,6 +151,27 @@ def test_groups_are_told_apart_where_one_fit_would_blend_them():
     assert sum(int(group.sum()) for group in groups) > 110
     for group in groups:
         assert left[group].all() or not left[group].any()
+
+
+def test_a_search_that_finds_only_splinters_changes_nothing(monkeypatch):
+    """A long pan bends the picture, and a search may see a few points of it move as one here and
+    there: the motion that most points agree with stays the camera's."""
+    frames = [view(WALL, SIZE, x=hand(k)) for k in range(60)]
+    plain = track(frames)
+
+    def splinters(rival):
+        count = len(rival.reference.points)
+        return [np.arange(count) % 11 == k for k in (0, 1)]
+
+    whole = parting._groups
+    monkeypatch.setattr(
+        parting, "_groups", lambda rival: whole(rival) if rival.young else splinters(rival)
+    )
+    monkeypatch.setattr(parting, "_is_worth_a_search", lambda rival, _: len(rival.instants) > 4)
+    monkeypatch.setattr(parting, "_is_apart", lambda *_: True)
+    motion = track(frames)
+    assert motion.pan_pct == pytest.approx(plain.pan_pct, abs=1e-9)
+    assert motion.shots[0].rivals == ()
 
 
 def test_scatter_is_taken_out_of_a_still_take_and_hardly_of_a_shaken_one():
