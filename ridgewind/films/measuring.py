@@ -27,7 +27,8 @@ COMPLETE_SHARE = 0.95
 class Measured:
     """A measured clip. width, height: px as displayed. fps: frames a second, from the usual
     interval. claimed_s: length that the file claims, where frames end well before it.
-    file_focal_mm, file_focal_eq_mm: what its metadata says of the lens. interlaced: its lines
+    file_focal_mm, file_focal_eq_mm, file_capture_fps: what its metadata says of the lens and of
+    the rate at which it was filmed. interlaced: its lines
     belong to two moments, and one of the two was measured. bits_per_pixel: that its pictures
     were given."""
 
@@ -45,6 +46,7 @@ class Measured:
     claimed_s: float | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    file_capture_fps: float | None
     interlaced: bool
     bits_per_pixel: float
 
@@ -108,6 +110,7 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
         claimed_s=expected_s if short else None,
         file_focal_mm=facts.focal_mm,
         file_focal_eq_mm=facts.focal_eq_mm,
+        file_capture_fps=facts.capture_fps,
         interlaced=film.interlaced,
         bits_per_pixel=bits_per_pixel,
     )

@@ -31,6 +31,7 @@ SMALLEST_PX = 64
 """Pictures with a shorter side than this hold too little to measure (chosen here)."""
 
 FOCAL_MIN_MM, FOCAL_MAX_MM = 1.0, 3000.0
+SLOWEST_CAPTURE_HZ, FASTEST_CAPTURE_HZ = 1.0, 2000.0
 
 REFUSED_FORMATS = {"tty", "concat", "hls", "dash", "sdp", "lavfi", "ffmetadata", "webvtt", "srt"}
 """Text that the library would draw as a film, and lists that point at other files."""
@@ -43,7 +44,8 @@ WITHOUT_INDEX = {"mpegts", "mpeg"}
 class ClipFacts:
     """width, height: px as coded, before rotation. duration_s: as the file claims, or None.
     frames: as the file claims, 0 where it does not say. recorded_at: ISO text or None.
-    focal_mm, focal_eq_mm: true and equivalent focal length, where the metadata holds one."""
+    focal_mm, focal_eq_mm: true and equivalent focal length, and capture_fps: frames a second at
+    which it was filmed, where the metadata holds them."""
 
     width: int
     height: int
@@ -55,6 +57,7 @@ class ClipFacts:
     title: str | None
     focal_mm: float | None
     focal_eq_mm: float | None
+    capture_fps: float | None
 
 
 def open_film(path: Path) -> av.container.InputContainer:
@@ -111,7 +114,23 @@ def facts_in(film: av.container.InputContainer) -> ClipFacts:
         title=metadata.get("title"),
         focal_mm=focal_mm,
         focal_eq_mm=focal_eq_mm,
+        capture_fps=capture_rate(metadata),
     )
+
+
+def capture_rate(metadata: Mapping[str, str]) -> float | None:
+    """Frames a second at which a film was taken, where a key such as com.android.capture.fps says
+    so; None where none does, or says what no camera does."""
+    for key, value in metadata.items():
+        plain = re.sub(r"[^a-z]", "", key.lower())
+        if not re.search(r"captur\w*(fps|framerate|rate)$", plain):
+            continue
+        match = re.match(r"\s*(\d+(?:\.\d+)?)(?:\s*/\s*(\d+(?:\.\d+)?))?\s*(?:fps)?\s*$", value)
+        under = float(match[2] or 1) if match else 0.0
+        rate = float(match[1]) / under if match and under else 0.0
+        if SLOWEST_CAPTURE_HZ <= rate <= FASTEST_CAPTURE_HZ:
+            return rate
+    return None
 
 
 def focal_lengths(metadata: Mapping[str, str]) -> tuple[float | None, float | None]:

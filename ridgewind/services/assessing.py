@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridgewind.core.clip import USUAL_SHUTTER, Clip
+from ridgewind.core.clip import USUAL_SHUTTER, Clip, stretch_of
 from ridgewind.core.judge import Analysis, Assessment, assess
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
@@ -90,7 +90,7 @@ def summarise(db: Connection, take_id: int) -> Judged:
             peak_gust=found.peak_gust if settled else None,
             remedy=found.decision.remedy,
             ridge=small_ridge(judged.trace),
-            speed_pct_s=found.reading.speed_pct_s if settled else None,
+            speed_pct_s=found.speed_pct_s if settled else None,
             top_band=top_band(found) if settled else None,
         )
     return judged
@@ -169,8 +169,29 @@ def judged_clip(db: Connection, take: TakeRow, clip: ClipRow) -> Clip:
         size_px=(clip.width, clip.height),
         focal_eq_mm=take.focal_eq_mm,
         move_expected=_move_expected(db, take),
+        capture_fps=None if clip.codec == LOG_CODEC else capture_fps(db, take, clip),
         shutter_share=_shutter_share(db, take, fps),
     )
+
+
+def capture_fps(db: Connection, take: TakeRow, clip: ClipRow) -> float | None:
+    """Frames a second at which a take was filmed, as the shooter says, else its file, else its
+    set-up where that slows its films; None where the film plays as it was filmed."""
+    if take.own_capture_fps is not None:
+        return take.own_capture_fps
+    if clip.file_capture_fps is not None:
+        return clip.file_capture_fps
+    if take.setup_id is None:
+        return None
+    optics = kit.setup_by_id(db, take.setup_id).ask.optics
+    return optics.rate_hz if optics.stretched else None
+
+
+def slowed_from(db: Connection, take: TakeRow, clip: ClipRow) -> float | None:
+    """The same for the page: None too where the two rates are one."""
+    told = capture_fps(db, take, clip)
+    slowed = clip.fps is not None and stretch_of(clip.fps, told) != 1.0
+    return told if slowed else None
 
 
 def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
@@ -186,7 +207,7 @@ def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
 
 
 JudgedPart = tuple[float, float] | None
-Key = tuple[str, str, JudgedPart, float, tuple[SaidRow, ...]]
+Key = tuple[str, str, JudgedPart, float, float, tuple[SaidRow, ...]]
 
 
 class AnalysisCache:
@@ -207,7 +228,8 @@ class AnalysisCache:
         # A path from turning rates is another one at another focal length.
         scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
         said = whose_motion.of_clip(db, clip.id)
-        key = (clip.sha256, stamp, take.judged_part, scale, said)
+        stretch = stretch_of(clip.fps, capture_fps(db, take, clip)) if clip.fps else 1.0
+        key = (clip.sha256, stamp, take.judged_part, scale, stretch, said)
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
@@ -220,7 +242,7 @@ class AnalysisCache:
                 motion, pan_pct=motion.pan_pct * scale, tilt_pct=motion.tilt_pct * scale
             )
         motion = as_said(motion, said)
-        made = (motion, Analysis(_part(motion, take)))
+        made = (motion, Analysis(_part(motion, take), stretch=stretch))
         with self._guard:
             kept = self._kept.setdefault(key, made)
             while len(self._kept) > self._size:

@@ -198,5 +198,6 @@ def _facts(motion: Motion, size: tuple[int, int], codec: str) -> clips.ClipFacts
         width=max(size[0], 1), height=max(size[1], 1), fps=round(1.0 / step_s, 3),
         variable_rate=False, duration_s=float(motion.t_s[-1] - motion.t_s[0]) + step_s,
         claimed_s=None, frames=len(motion.t_s), codec=codec, has_sound=False, recorded_at=None,
-        file_focal_mm=None, file_focal_eq_mm=None, interlaced=False, bits_per_pixel=1.0,
+        file_focal_mm=None, file_focal_eq_mm=None, file_capture_fps=None,
+        interlaced=False, bits_per_pixel=1.0,
     )  # fmt: skip

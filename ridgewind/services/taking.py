@@ -33,8 +33,9 @@ from ridgewind.store.takes import TakeRow
 @dataclass(frozen=True)
 class TakeSheet:
     """A take with all that its page shows. brief, parent: its brief, and the named one that this
-    departed from. camera: of its set-up. log: name of its motion log. marked: by the shooter's own
-    eye. before_id, after_id: of its neighbours in the list."""
+    departed from. camera: of its set-up. capture_fps: frames a second at which it was filmed, where
+    it plays slower in its file. log: name of its motion log. marked: by the shooter's own eye.
+    before_id, after_id: of its neighbours in the list."""
 
     judged: Judged
     doubts: list[ShotDoubt]
@@ -42,6 +43,7 @@ class TakeSheet:
     parent: BriefRow | None
     setup: SetupRow | None
     camera: Camera | None
+    capture_fps: float | None
     log: str | None
     marked: bool | None
     before_id: int | None
@@ -51,12 +53,14 @@ class TakeSheet:
 @dataclass(frozen=True)
 class TakeChange:
     """What of a take is changed; None leaves a thing as it is. whole: judge all of its film.
-    focal_eq_mm: of its own; given as () to go back to its set-up's."""
+    focal_eq_mm: of its own; given as () to go back to its set-up's. capture_fps: frames a second at
+    which it was filmed; given as () to leave that to its file and its set-up."""
 
     brief_id: int | None = None
     setup_id: int | None = None
     whole: bool = False
     focal_eq_mm: float | tuple[()] | None = None
+    capture_fps: float | tuple[()] | None = None
 
 
 def sheet(db: Connection, take_id: int) -> TakeSheet:
@@ -78,6 +82,7 @@ def sheet(db: Connection, take_id: int) -> TakeSheet:
         parent=None if brief.parent_id is None else briefs.by_id(db, brief.parent_id),
         setup=setup,
         camera=None if setup is None else kit.parts_of(db, setup.ask).camera,
+        capture_fps=assessing.slowed_from(db, take, judged.clip),
         log=None if log is None else log.name,
         marked=marks.one(db, take_id, view=marks.AS_SHOT),
         before_id=before_id,
@@ -98,6 +103,8 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
             takes.set_part(db, take_id, None)
         if asked.focal_eq_mm is not None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
+        if asked.capture_fps is not None:
+            takes.set_own_capture(db, take_id, asked.capture_fps or None)
         assessing.summarise(db, take_id)
 
 

@@ -21,10 +21,9 @@ from ridgewind.store.errors import NotFoundError
 @dataclass(frozen=True)
 class ClipRow:
     """A film. Facts are None until it has been measured. file_focal_mm, file_focal_eq_mm: true and
-    equivalent focal length, where the file's metadata holds it. log_focal_eq_mm: that its path was
-    worked out for, where it comes from turning rates. cleared_at: when its original was put aside
-    to free space."""
-
+    equivalent focal length, where the file's metadata holds it; file_capture_fps: frames a second
+    at which it was filmed, where that does. log_focal_eq_mm: that its path was worked out for,
+    where it comes from turning rates. cleared_at: when its original was put aside to free space."""
     id: int
     sha256: str
     file: str
@@ -41,6 +40,7 @@ class ClipRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    file_capture_fps: float | None
     interlaced: bool | None
     bits_per_pixel: float | None
     log_focal_eq_mm: float | None
@@ -63,13 +63,14 @@ class ClipFactsRow:
     recorded_at: str | None
     file_focal_mm: float | None
     file_focal_eq_mm: float | None
+    file_capture_fps: float | None
     interlaced: bool
     bits_per_pixel: float
 
 
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
-    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm,"
+    " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm, file_capture_fps,"
     " interlaced, bits_per_pixel, log_focal_eq_mm, cleared_at"
 )
 

@@ -29,14 +29,14 @@ MOST_ROWS = 200
 
 @dataclass(frozen=True)
 class TakeRow:
-    """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm:
-    its own where the shooter gave one (own_focal_eq_mm), else its set-up's. film_from_s,
-    film_to_s: which part of a film of several takes it is, s from the first frame; None for all
-    of it. slate_session, slate_take, slate_until_s: what its slate names, and until when it is
-    seen. drill_key: of the drill that it is filed under. from_s, to_s: the part that is judged;
-    None for all of it. choice: keep, reject or retake, once settled. stale: the brief has changed
-    since gust, peak_gust, remedy and ridge were worked out. ridge: bytes of the small drawing,
-    see work.assessing."""
+    """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm: its
+    own where the shooter gave one (own_focal_eq_mm), else its set-up's. own_capture_fps: rate at
+    which it was filmed, where the shooter said it. film_from_s, film_to_s: which part of a film of
+    several takes it is, s from the first frame; None for all of it. slate_session, slate_take,
+    slate_until_s: what its slate names, and until when it is seen. drill_key: of the drill that it
+    is filed under. from_s, to_s: the part that is judged; None for all of it. choice: keep, reject
+    or retake, once settled. stale: the brief has changed since gust, peak_gust, remedy and ridge
+    were worked out. ridge: bytes of the small drawing, see work.assessing."""
 
     id: int
     clip_id: int
@@ -52,6 +52,7 @@ class TakeRow:
     setup_id: int | None
     setup_name: str | None
     own_focal_eq_mm: float | None
+    own_capture_fps: float | None
     focal_eq_mm: float
     film_from_s: float | None
     film_to_s: float | None
@@ -229,6 +230,12 @@ def set_own_focal(db: sqlite3.Connection, take_id: int, focal_eq_mm: float | Non
     """Set the focal length of this take alone; None goes back to its set-up's."""
     by_id(db, take_id)
     db.execute("update take set own_focal_eq_mm = ? where id = ?", (focal_eq_mm, take_id))
+
+
+def set_own_capture(db: sqlite3.Connection, take_id: int, capture_fps: float | None) -> None:
+    """Say at how many frames a second a take was filmed; None leaves it to file and set-up."""
+    by_id(db, take_id)
+    db.execute("update take set own_capture_fps = ? where id = ?", (capture_fps, take_id))
 
 
 def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | None) -> None:

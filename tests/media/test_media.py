@@ -16,7 +16,7 @@ from ridgewind.media import errors
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
-from ridgewind.media.probe import focal_lengths
+from ridgewind.media.probe import capture_rate, focal_lengths
 from ridgewind.media.sound import Sound
 from tests.conftest import shaken, texture, view, write_film
 
@@ -274,6 +274,21 @@ def test_stills_are_small_and_whole(tmp_path, short_film):
     picture = pictures(short_film)[0]
     write_jpeg(tmp_path / "still.jpg", still_of(picture, long_side_px=160))
     assert cv2.imread(str(tmp_path / "still.jpg")).shape == (90, 160, 3)
+
+
+@pytest.mark.parametrize(
+    ("key", "value", "found"),
+    [
+        ("com.android.capture.fps", "240.000000", 240.0),
+        ("CaptureFrameRate", "240000/1001", 240000 / 1001),
+        ("com.android.capture.fps", "fast", None),
+        ("com.android.capture.fps", "0", None),
+        ("captured by", "240", None),
+        ("encoder", "240", None),
+    ],
+)
+def test_the_rate_of_filming_is_read_from_what_phones_write(key, value, found):
+    assert capture_rate({key: value}) == (found if found is None else pytest.approx(found))
 
 
 @pytest.mark.parametrize(

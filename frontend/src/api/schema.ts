@@ -2559,7 +2559,8 @@ export interface components {
     /**
      * Optics
      * @description How the camera of a set-up is set. mode: index into the camera's modes. shutter:
-     *     denominator of the speed, None while it is left open.
+     *     denominator of the speed, None while it is left open. stretched: what is filmed at this rate is
+     *     slowed in the file itself.
      */
     Optics: {
       /** Body Stabiliser */
@@ -2576,6 +2577,11 @@ export interface components {
       rate_hz: number;
       /** Shutter */
       shutter: number | null;
+      /**
+       * Stretched
+       * @default false
+       */
+      stretched: boolean;
     };
     /**
      * PanelProblem
@@ -3539,7 +3545,7 @@ export interface components {
     /**
      * TakeChange
      * @description What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
-     *     the set-up's.
+     *     the set-up's. own_capture_fps: null leaves it to the file and the set-up.
      */
     TakeChange: {
       /**
@@ -3547,6 +3553,11 @@ export interface components {
        * @default null
        */
       brief_id: number | null;
+      /**
+       * Own Capture Fps
+       * @default null
+       */
+      own_capture_fps: number | null;
       /**
        * Own Focal Eq Mm
        * @default null
@@ -3578,6 +3589,11 @@ export interface components {
       brief_link: components["schemas"]["NamedLink"] | null;
       brief_parent: components["schemas"]["NamedLink"] | null;
       /**
+       * Capture Fps
+       * @description Filmed at, where the file plays slower
+       */
+      capture_fps: number | null;
+      /**
        * Cleared
        * @description Its original was cleared from the disk
        */
@@ -3598,6 +3614,8 @@ export interface components {
        * @description Smooth enough to the shooter's own eye
        */
       marked: boolean | null;
+      /** Own Capture Fps */
+      own_capture_fps: number | null;
       /** Own Focal Eq Mm */
       own_focal_eq_mm: number | null;
       part: components["schemas"]["TakePart"] | null;

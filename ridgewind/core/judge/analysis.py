@@ -9,9 +9,10 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.errors import require_positive
 from ridgewind.core.judge.polish import PolishCurve, polish_curve
 from ridgewind.core.motion.path import DOUBTS, Motion, Shot
-from ridgewind.core.moves.move import MoveReading, read_move
+from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
 from ridgewind.core.shake.reading import Reading, band_shares, read_motion
@@ -26,8 +27,12 @@ MOST_READINGS = 8
 class Analysis:
     """Readings of one path, each worked out when first asked for."""
 
-    def __init__(self, motion: Motion) -> None:
-        self.motion = motion
+    def __init__(self, motion: Motion, *, stretch: float = 1.0) -> None:
+        """stretch: how many times slower the film plays than it was filmed. Gust and remedies are
+        of the film as it plays; bands, causes, the move and body speed of what was filmed."""
+        require_positive("stretch", stretch)
+        self.motion, self.stretch = motion, stretch
+        self._at_capture: Reading | None = None
         self._readings: dict[tuple[float, int], Reading] = {}
         self._polish: dict[tuple[float, int, bool], PolishCurve | None] = {}
         self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
@@ -50,6 +55,17 @@ class Analysis:
 
         return _kept(self._readings, (playback, step), make)
 
+    def at_capture(self) -> Reading:
+        """The reading of what was filmed, at the speed at which it was; its times count from the
+        film's first frame."""
+        if self.stretch == 1.0:
+            return self.reading()
+        if self._at_capture is None:
+            t_s = self.motion.t_s
+            filmed = replace(self.motion, t_s=t_s[0] + (t_s - t_s[0]) / self.stretch)
+            self._at_capture = read_motion(filmed)
+        return self._at_capture
+
     def polish(
         self, playback: float = 1.0, *, step: int = 1, upright: bool = False
     ) -> PolishCurve | None:
@@ -65,24 +81,26 @@ class Analysis:
     def bands(self) -> tuple[tuple[Band, ...], list[NDArray[np.float64]]]:
         """Bands of the clip and each shot's band powers, at capture speed."""
         if self._bands is None:
-            self._bands = band_shares(self.reading())
+            self._bands = band_shares(self.at_capture())
         return self._bands
 
     def move(self, *, focal_eq_mm: float, expected: bool) -> MoveReading | None:
-        """The move that was meant, at capture speed."""
+        """The move that was meant, at capture speed; its times are of the film as it plays."""
         key = (focal_eq_mm, expected)
         if self._move is None or self._move[0] != key:
             aspect = self.motion.aspect
             found = read_move(
-                self.reading(), aspect=aspect, focal_eq_mm=focal_eq_mm, expected=expected
+                self.at_capture(), aspect=aspect, focal_eq_mm=focal_eq_mm, expected=expected
             )
+            if found is not None and self.stretch != 1.0:
+                found = as_played(found, self.stretch, from_s=float(self.motion.t_s[0]))
             self._move = (key, found)
         return self._move[1]
 
     def causes(self, *, moves: bool) -> Causes:
         """Why it shakes. moves: the camera was meant to move."""
         if moves not in self._causes:
-            self._causes[moves] = find_causes(self.reading(), moves=moves)
+            self._causes[moves] = find_causes(self.at_capture(), moves=moves)
         return self._causes[moves]
 
 

@@ -25,7 +25,8 @@ from ridgewind.core.units import pct_to_deg
 class Assessment:
     """Readings and decision. Gusts are as seen on the brief's screen.
 
-    body_deg_s: what the body did, degrees a second. band_powers: per shot (n, 5). move: None
+    speed_pct_s: S of what was filmed, at capture speed. body_deg_s: what the body did, degrees a
+    second. band_powers: per shot (n, 5). move: None
     where too little can be measured. doubt: why nothing can be drawn from the path, one of
     path.DOUBTS; then there are no causes, no lee, no move and no remedy.
     """
@@ -37,6 +38,7 @@ class Assessment:
     gust: float | None
     peak_gust: float | None
     floor_gust: float | None
+    speed_pct_s: float | None
     body_deg_s: float | None
     causes: Causes
     move: MoveReading | None
@@ -57,7 +59,7 @@ def assess(
         move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
         causes = analysis.causes(moves=move is not None and move.move is not None)
         lee = find_lee(reading, brief)
-    speed = reading.speed_pct_s
+    speed = analysis.at_capture().speed_pct_s
     screen_deg = brief.screen_deg
     return Assessment(
         reading=reading,
@@ -67,6 +69,7 @@ def assess(
         gust=reading.gust(screen_deg=screen_deg),
         peak_gust=reading.peak(screen_deg=screen_deg),
         floor_gust=reading.floor(screen_deg=screen_deg),
+        speed_pct_s=speed,
         body_deg_s=None if speed is None else pct_to_deg(speed, focal_eq_mm=clip.focal_eq_mm),
         causes=causes,
         move=move,

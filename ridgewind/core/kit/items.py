@@ -179,7 +179,8 @@ class Support:
 @dataclass(frozen=True)
 class Optics:
     """How the camera of a set-up is set. mode: index into the camera's modes. shutter:
-    denominator of the speed, None while it is left open."""
+    denominator of the speed, None while it is left open. stretched: what is filmed at this rate is
+    slowed in the file itself."""
 
     mode: int
     rate_hz: float
@@ -188,6 +189,7 @@ class Optics:
     body_stabiliser: bool
     digital_stabiliser: bool
     shutter: float | None
+    stretched: bool = False
 
 
 def check_optics(camera: Camera, lens: Lens, optics: Optics) -> None:

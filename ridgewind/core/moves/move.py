@@ -6,7 +6,7 @@ a travel look the same in the path of one background, so that a pan may have bee
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -140,6 +140,25 @@ def read_move(
         ),
         entry=_join(meant[: round(JOIN_S * shot.rate_hz) + 1], shot.rate_hz),
         exit=_join(meant[-round(JOIN_S * shot.rate_hz) - 1 :], shot.rate_hz),
+    )
+
+
+def as_played(found: MoveReading, stretch: float, *, from_s: float) -> MoveReading:
+    """A move read at capture speed, with the times and the joins of its film, which plays slower.
+
+    stretch: how many times. from_s: time of the film's first frame.
+    """
+
+    def at(t_s: float) -> float:
+        return from_s + (t_s - from_s) * stretch
+
+    move = found.move
+    return replace(
+        found,
+        t_s=from_s + (found.t_s - from_s) * stretch,
+        move=move and replace(move, start_s=at(move.start_s), end_s=at(move.end_s)),
+        entry=replace(found.entry, speed_pct_s=found.entry.speed_pct_s / stretch),
+        exit=replace(found.exit, speed_pct_s=found.exit.speed_pct_s / stretch),
     )
 
 

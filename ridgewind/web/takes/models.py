@@ -327,11 +327,12 @@ class TakeSetup(BaseModel):
 
 class TakeChange(Strict):
     """What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
-    the set-up's."""
+    the set-up's. own_capture_fps: null leaves it to the file and the set-up."""
 
     brief_id: int | None = None
     setup_id: int | None = None
     own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
+    own_capture_fps: float | None = Field(default=None, ge=1, le=2000)
     whole: bool = Field(default=False, description="Judge all of the film again")
 
 
@@ -355,6 +356,8 @@ class TakeDetail(BaseModel):
     setup: TakeSetup | None
     focal_eq_mm: float
     own_focal_eq_mm: float | None
+    own_capture_fps: float | None
+    capture_fps: float | None = Field(description="Filmed at, where the file plays slower")
     part: TakePart | None
     clip: ClipFacts | None
     log: str | None = Field(description="Name of the motion log that belongs to its film")

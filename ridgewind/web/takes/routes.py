@@ -85,7 +85,10 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
     own_focal: float | tuple[()] | None = None
     if "own_focal_eq_mm" in body.model_fields_set:
         own_focal = () if body.own_focal_eq_mm is None else body.own_focal_eq_mm
-    asked = TakeChange(body.brief_id, body.setup_id, body.whole, own_focal)
+    filmed_at: float | tuple[()] | None = None
+    if "own_capture_fps" in body.model_fields_set:
+        filmed_at = () if body.own_capture_fps is None else body.own_capture_fps
+    asked = TakeChange(body.brief_id, body.setup_id, body.whole, own_focal, filmed_at)
     with current().read() as db:
         taking.change(db, path.take_id, asked)
         return answered(serialise.take_detail(taking.sheet(db, path.take_id)))

@@ -76,6 +76,8 @@ def take_detail(found: TakeSheet) -> models.TakeDetail:
         setup=setup,
         focal_eq_mm=take.focal_eq_mm,
         own_focal_eq_mm=take.own_focal_eq_mm,
+        own_capture_fps=take.own_capture_fps,
+        capture_fps=found.capture_fps,
         part=_part(take),
         clip=None if judged.motion is None else clip_facts(judged.clip, judged.motion),
         log=found.log,

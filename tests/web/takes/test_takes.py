@@ -9,12 +9,14 @@ import sys
 from importlib import import_module
 from pathlib import Path
 
+import av
 import pytest
 from pydantic import BaseModel
 
 from ridgewind import web
 from ridgewind.store import takes
-from tests.web.conftest import HERE, bring_in
+from tests.conftest import shaken
+from tests.web.conftest import HERE, bring_in, measure
 
 ROOT = Path(__file__).parent.parent.parent.parent
 
@@ -186,3 +188,27 @@ def test_no_two_schemas_share_a_name():
             for part, meaning in parts.items():
                 fields = sorted(meaning.get("properties", {}))
                 assert known.setdefault(part, fields) == fields, part
+
+
+def test_slow_motion_stretched_in_its_file_is_explained_as_it_was_filmed(client, library, tmp_path):
+    """What the file says counts, unless the shooter says otherwise."""
+    path = tmp_path / "slowed.mp4"
+    options = {"movflags": "use_metadata_tags"}
+    with av.open(str(path), "w", options=options) as film:
+        film.metadata["com.android.capture.fps"] = "240.000000"
+        stream = film.add_stream("libx264", rate=30)
+        stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv420p"
+        for frame in shaken(60, amplitude_px=2.0):
+            film.mux(stream.encode(av.VideoFrame.from_ndarray(frame, format="gray")))
+        film.mux(stream.encode(None))
+    take = bring_in(client, path)["id"]
+    measure(library, take)
+    at = f"/api/takes/{take}"
+    slowed = client.get(at, headers=HERE).json
+    assert slowed["capture_fps"] == 240
+    said = client.patch(at, json={"own_capture_fps": 30}, headers=HERE).json
+    assert said["capture_fps"] is None
+    assert said["judgement"]["gust"] == slowed["judgement"]["gust"]
+    assert slowed["judgement"]["body_deg_s"] > 3 * said["judgement"]["body_deg_s"]
+    back = client.patch(at, json={"own_capture_fps": None}, headers=HERE).json
+    assert back["judgement"] == slowed["judgement"]

@@ -157,6 +157,11 @@ export function SetupHead(props: Props) {
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <Stabilisers {...props} set={set} />
+        <Toggle
+          label="Slowed in the file itself"
+          on={optics.stretched ?? false}
+          onChange={(stretched) => set({ stretched })}
+        />
         <Supports {...props} />
       </div>
     </header>

@@ -9,7 +9,7 @@ const camera = {
 } as unknown as Camera;
 const lens = { focal_min_mm: 24, focal_max_mm: 70, stabiliser: false } as Lens;
 const optics: Optics = {
-  mode: 1, rate_hz: 60, focal_mm: 35, lens_stabiliser: false, body_stabiliser: true,
+  mode: 1, rate_hz: 60, focal_mm: 35, lens_stabiliser: false, body_stabiliser: true, stretched: false,
   digital_stabiliser: false, shutter: 100,
 }; // prettier-ignore
 
@@ -23,7 +23,7 @@ describe("fitting settings to camera and lens", () => {
       digital_stabiliser: true, shutter: 60,
     }; // prettier-ignore
     expect(fitOptics(asked, camera, lens)).toEqual({
-      mode: 0, rate_hz: 25, focal_mm: 70, lens_stabiliser: false, body_stabiliser: true,
+      mode: 0, rate_hz: 25, focal_mm: 70, lens_stabiliser: false, body_stabiliser: true, stretched: false,
       digital_stabiliser: false, shutter: null,
     }); // prettier-ignore
   });

@@ -19,6 +19,7 @@ export function fitOptics(optics: Optics, camera: Camera, lens: Lens): Optics {
     digital_stabiliser: optics.digital_stabiliser && has("digital"),
     shutter:
       optics.shutter !== null && camera.shutters.includes(optics.shutter) ? optics.shutter : null,
+    stretched: optics.stretched ?? false,
   };
 }
 

@@ -3,6 +3,7 @@ import type { ClipFacts, Judgement, PathColumns } from "../../../api/client";
 import { gustAt, nearest } from "../../../charts/ridge";
 import * as format from "../../../formats";
 import { Key } from "../../../keys/Key";
+import { useKeys } from "../../../keys/useKeys";
 import { SubjectLayer } from "./SubjectMark";
 import { useLoop, usePlayhead, usePlaying, useTime } from "./playhead";
 
@@ -15,6 +16,8 @@ export function Player({ id, clip, judgement, path }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
   const [marking, setMarking] = useState(false);
+  const [heard, setHeard] = useState(false);
+  useKeys(clip.has_sound ? { "Hear it, or not": { l: () => setHeard((now) => !now) } } : {});
   useEffect(() => {
     playhead.attach(video.current);
     return () => playhead.attach(null);
@@ -29,12 +32,12 @@ export function Player({ id, clip, judgement, path }: Props) {
           maxHeight: upright ? 420 : undefined,
         }}
       >
-        {/* The copy carries no sound, so there is nothing to caption. */}
+        {/* Sound of a practice take, off until it is asked for: there is nothing to caption. */}
         <video
           key={id}
           ref={video}
           src={`/api/takes/${id}/film`}
-          muted
+          muted={!heard}
           playsInline
           preload="auto"
           tabIndex={-1}
@@ -43,7 +46,9 @@ export function Player({ id, clip, judgement, path }: Props) {
           onClick={() => playhead.toggle()}
           onPlay={playhead.changed}
           onPause={playhead.changed}
-        />
+        >
+          <track kind="captions" />
+        </video>
         {path && <Trail path={path} clip={clip} moves={judgement.move?.move != null} />}
         <SubjectLayer id={id} clip={clip} marking={marking} onMarking={setMarking} />
       </div>
@@ -52,6 +57,8 @@ export function Player({ id, clip, judgement, path }: Props) {
         fps={clip.fps}
         marking={marking}
         onMark={() => setMarking(!marking)}
+        heard={clip.has_sound ? heard : null}
+        onHear={() => setHeard(!heard)}
       />
     </div>
   );
@@ -141,9 +148,12 @@ type ReadoutProps = {
   fps: number;
   marking: boolean;
   onMark: () => void;
+  /** Whether its sound is on; null where it has none. */
+  heard: boolean | null;
+  onHear: () => void;
 };
 
-function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
+function Readout({ judgement, fps, marking, onMark, heard, onHear }: ReadoutProps) {
   const t = useTime();
   const playing = usePlaying();
   const loop = useLoop();
@@ -163,6 +173,7 @@ function Readout({ judgement, fps, marking, onMark }: ReadoutProps) {
       <span className="ml-auto flex gap-3">
         <Act keys="Space" words={playing ? "pause" : "play"} onClick={() => playhead.toggle()} />
         <Act keys="M" words={marking ? "click it, or M" : "subject"} onClick={onMark} />
+        {heard !== null && <Act keys="L" words={heard ? "mute" : "listen"} onClick={onHear} />}
         <Act keys="→" words="frame" onClick={() => playhead.step(1, fps)} />
         {lee && (
           <Act

@@ -53,6 +53,7 @@ export function SetupStrip({ detail, onPoint }: Props) {
           use the set-up’s {format.millimetres(Math.round(setup.focal_eq_mm))}
         </Act>
       )}
+      {detail.clip && !detail.clip.from_log && <FilmedAt detail={detail} onPoint={onPoint} />}
       {fileOffers(detail).map((offer) => (
         <span key={offer.words} className="text-note text-stone">
           {offer.words}{" "}
@@ -71,6 +72,28 @@ export function SetupStrip({ detail, onPoint }: Props) {
         All of the brief
       </Link>
     </section>
+  );
+}
+
+/** The rate at which it was filmed, which is not how it plays where the file itself is slowed. */
+function FilmedAt({ detail, onPoint }: Props) {
+  const plays = detail.clip?.fps ?? 0;
+  return (
+    <>
+      <Part words="Filmed at">
+        <NumberField
+          label="Filmed at, frames a second"
+          unit="/s"
+          value={Number((detail.capture_fps ?? plays).toFixed(2))}
+          min={1}
+          max={2000}
+          onChange={(own_capture_fps) => onPoint({ own_capture_fps })}
+        />
+      </Part>
+      {detail.own_capture_fps !== null && (
+        <Act onClick={() => onPoint({ own_capture_fps: null })}>as its file says</Act>
+      )}
+    </>
   );
 }
 

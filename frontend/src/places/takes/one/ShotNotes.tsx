@@ -4,9 +4,16 @@ import * as format from "../../../formats";
 const REPEATED_SHARE = 0.02;
 const OUTLIER_SHARE = 0.3;
 
+type Props = { clip: ClipFacts; judgement: Judgement; captureFps: number | null };
+
 /** What a reader of the figures must know: cuts, parts not measured, a file that ends early. */
-export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Judgement }) {
+export function ShotNotes({ clip, judgement, captureFps }: Props) {
   const notes: string[] = [];
+  if (captureFps !== null) {
+    notes.push(
+      `Filmed at ${format.rate(captureFps)} and plays at ${format.rate(clip.fps)}: gust and remedies are of the film as it plays; bands, causes, the move and body speed of what was filmed.`,
+    );
+  }
   if (clip.claimed_s !== null) {
     notes.push(
       `The file ends early: ${format.seconds(clip.duration_s)} of ${format.seconds(clip.claimed_s)} could be read. Copy it from the card again to have the rest.`,
@@ -20,7 +27,9 @@ export function ShotNotes({ clip, judgement }: { clip: ClipFacts; judgement: Jud
     notes.push(`${judgement.shots.length} shots, measured apart: ${parts.join("; ")}.`);
   }
   if (clip.interlaced) {
-    notes.push("Interlaced: its lines belong to two moments; one of the two is measured.");
+    notes.push(
+      `Interlaced, ${format.rate(2 * clip.fps)} fields: its lines belong to two moments. The first of the two is measured, and is what copies and remedies show.`,
+    );
   }
   if (clip.starved) {
     notes.push(

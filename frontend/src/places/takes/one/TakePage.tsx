@@ -147,7 +147,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             )}
             <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
             <WhoseMotion detail={detail} />
-            <ShotNotes clip={clip} judgement={judgement} />
+            <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
             <RidgeTrace judgement={judgement} />
             {settled && <Causes judgement={judgement} />}
             <MoveNotes id={take.id} judgement={judgement} />

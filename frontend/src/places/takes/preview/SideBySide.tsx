@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { ClipFacts } from "../../../api/client";
 import type { Render, Windows } from "../../../api/decisions";
 import { nearest } from "../../../charts/ridge";
@@ -19,6 +19,7 @@ export function SideBySide({ id, clip, render, windows, children }: Props) {
   const after = useRef<HTMLVideoElement>(null);
   const before = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
+  const [heard, setHeard] = useState(false);
   const ready = render?.state === "done";
   const number = render?.id;
   useEffect(() => {
@@ -50,7 +51,7 @@ export function SideBySide({ id, clip, render, windows, children }: Props) {
               key={render.id}
               ref={after}
               src={`/api/renders/${render.id}/film.mp4`}
-              muted
+              muted={!heard}
               playsInline
               autoPlay
               loop
@@ -60,12 +61,23 @@ export function SideBySide({ id, clip, render, windows, children }: Props) {
               onClick={() => playhead.toggle()}
               onPlay={playhead.changed}
               onPause={playhead.changed}
-            />
+            >
+              <track kind="captions" />
+            </video>
           )}
           {!ready && <div className="absolute inset-0 grid place-items-center p-4">{children}</div>}
         </div>
         <figcaption className="pt-1 text-small text-stone">
           The remedy, rendered from this clip
+          {ready && clip.has_sound && render.recipe.rate === 1 && (
+            <button
+              type="button"
+              className="ml-3 underline hover:text-ink"
+              onClick={() => setHeard(!heard)}
+            >
+              {heard ? "mute" : "listen"}
+            </button>
+          )}
         </figcaption>
       </figure>
       {ready && <InStep before={before} render={render} />}
