@@ -70,6 +70,14 @@ def filmed(hazard: Hazard) -> tuple[Path, Motion]:
     return path, truth
 
 
+HAZARDS: tuple[Hazard, ...] = (*ORDINARY, *HARD, *SUBJECTS)
+
+
+def film_one(number: int) -> None:
+    """Film a hazard of HAZARDS, in a process of its own."""
+    filmed(HAZARDS[number])
+
+
 def _ours(path: Path) -> Motion | None:
     try:
         return measure_film(path).motion
@@ -94,6 +102,6 @@ def beside(name: str, hazards: tuple[Hazard, ...]) -> None:
 
 if __name__ == "__main__":
     with ProcessPoolExecutor(os.cpu_count()) as pool:
-        list(pool.map(filmed, (*ORDINARY, *HARD, *SUBJECTS)))
+        list(pool.map(film_one, range(len(HAZARDS))))
     for suite, hazards in SUITES.items():
         beside(suite, hazards)

@@ -107,8 +107,12 @@ class Result:
         return abs(found.off) >= WRONG and found.trust >= LOW_TRUST
 
 
-def result_of(hazard: Hazard) -> Result:
-    """Film a hazard and measure it; ordinary and spoilt clips are polished too."""
+HAZARDS: tuple[Hazard, ...] = (*ORDINARY, *HARD, *SUBJECTS)
+
+
+def result_of(number: int) -> Result:
+    """Film a hazard of HAZARDS and measure it; ordinary and spoilt clips are polished too."""
+    hazard = HAZARDS[number]
     with tempfile.TemporaryDirectory() as name:
         path = Path(name) / "take.mp4"
         truth = film(hazard.script, path, spoil=hazard.spoil)
@@ -180,10 +184,9 @@ def confusion() -> list[str]:
 
 
 def main() -> int:
-    hazards = (*ORDINARY, *HARD, *SUBJECTS)
     results = []
     with ProcessPoolExecutor() as pool:
-        for result in pool.map(result_of, hazards):
+        for result in pool.map(result_of, range(len(HAZARDS))):
             print(result.line, flush=True)
             results.append(result)
     ordinary, rest = results[: len(ORDINARY)], results[len(ORDINARY) :]

@@ -12,6 +12,7 @@ import numpy as np
 from ridgewind.core.motion import Motion, Tracker, pyramid
 from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
+from ridgewind.core.motion.sighting import Region
 from ridgewind.core.shake.doubt import with_noise_told
 from ridgewind.media.decode import Film, Picture, first_frame_error
 from ridgewind.media.errors import SINGLE_FRAME, TOO_SMALL, UnfitError
@@ -55,8 +56,11 @@ Listener = Callable[[Picture, float | None], None]
 """Called with every frame and the share done so far, None where unknown; may raise."""
 
 
-def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
-    """Measure a film in one decode pass and constant memory.
+def measure_film(
+    path: Path, *, on_picture: Listener | None = None, background: frozenset[int] = frozenset()
+) -> Measured:
+    """Measure a film in one decode pass and constant memory. background: cells of the picture, see
+    Region, in which the shooter sees the background; none where nothing was said.
 
     Raises MediaError where the file cannot be read, holds a single frame, or no part of it
     can be measured.
@@ -71,7 +75,9 @@ def measure_film(path: Path, *, on_picture: Listener | None = None) -> Measured:
             if tracker is None:
                 if min(picture.luma.shape) < LEAST_WORKING_PX:
                     raise UnfitError(*TOO_SMALL)
-                tracker = Tracker((picture.luma.shape[1], picture.luma.shape[0]))
+                height, width = picture.luma.shape
+                region = Region(background, upright=height > width) if background else None
+                tracker = Tracker((width, height), region=region)
                 first_s, size = picture.t_s, picture.size
             if picture.size != size:
                 break  # another picture size begins another film

@@ -14,7 +14,7 @@ from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
 from ridgewind.media.sound import Sound
 from ridgewind.services import assessing
-from ridgewind.store import clips, sessions, takes
+from ridgewind.store import clips, sessions, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
 
@@ -38,7 +38,11 @@ def _measure(library: Library, db: Connection, clip_id: int, watch: Watch) -> Ke
     clip = clips.by_id(db, clip_id)
     with ExitStack() as stack:
         pass_ = _Pass(library, db, clip, stack, watch)
-        measured = measure_film(library.originals / clip.file, on_picture=pass_.feed)
+        measured = measure_film(
+            library.originals / clip.file,
+            on_picture=pass_.feed,
+            background=whose_motion.background_of(db, clip_id),
+        )
 
     def keep() -> None:
         clips.store_measurement(

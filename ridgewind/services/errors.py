@@ -29,5 +29,14 @@ UNSETTLED = ("It is not settled whose motion this take shows.", "Say it on the t
 NO_SHOT = ("No shot of this take can be measured.", "Bring in another take.")
 NO_PICTURE = ("This take has no picture.", "A motion log alone shows nothing.")
 NO_GUST = ("This has no gust to set beside it.", "Measure it first.")
+NO_SUBJECT = ("No subject is marked in this take.", "Mark it in the picture first.")
+NOTHING_ELSE = (
+    "Nothing was followed in this take but what you marked.",
+    "Name a part of the picture where you see the background.",
+)
+PUT_ASIDE = (
+    "This has to be measured again, and its original was put aside.",
+    "Bring the original back first.",
+)
 NO_LOG = ("This take has no motion log.", "Add one, a CSV file of turning rates.")
 ORIGINAL_GONE = ("This original is gone for good.", "Bring the clip in again.")

@@ -8,10 +8,18 @@ from ridgewind.core.brief import Brief
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.follow import SubjectPath
 from ridgewind.core.motion.path import Motion
+from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.shake.spectrum import Spectrum
 from ridgewind.services import assessing, whose
 from ridgewind.services.assessing import Judged
-from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, NotReadyError
+from ridgewind.services.errors import (
+    NO_SHOT,
+    NO_SUBJECT,
+    NOT_MEASURED,
+    NOTHING_ELSE,
+    PUT_ASIDE,
+    NotReadyError,
+)
 from ridgewind.services.whose import ShotDoubt
 from ridgewind.store import (
     briefs,
@@ -32,13 +40,15 @@ from ridgewind.store.takes import TakeRow
 
 @dataclass(frozen=True)
 class TakeSheet:
-    """A take with all that its page shows. brief, parent: its brief, and the named one that this
+    """A take with all that its page shows. background: cells of the picture that it was measured
+    by alone, as the shooter said. brief, parent: its brief, and the named one that this
     departed from. camera: of its set-up. capture_fps: frames a second at which it was filmed, where
     it plays slower in its file. log: name of its motion log. marked: by the shooter's own eye.
     before_id, after_id: of its neighbours in the list."""
 
     judged: Judged
     doubts: list[ShotDoubt]
+    background: frozenset[int]
     brief: BriefRow
     parent: BriefRow | None
     setup: SetupRow | None
@@ -78,6 +88,7 @@ def sheet(db: Connection, take_id: int) -> TakeSheet:
     return TakeSheet(
         judged=judged,
         doubts=told,
+        background=whose_motion.background_of(db, take.clip_id),
         brief=brief,
         parent=None if brief.parent_id is None else briefs.by_id(db, brief.parent_id),
         setup=setup,
@@ -117,6 +128,65 @@ def say_whose_motion(db: Connection, take_id: int, *, shot: int, rival: int) -> 
     with database.atomic(db):
         whose.say(db, take_id, shot=shot, rival=rival, motion=judged.motion)
         _judge_film(db, judged.take.clip_id)
+
+
+def name_background(db: Connection, take_id: int, cells: frozenset[int]) -> None:
+    """Keep in which cells of the picture the background is seen. Settled at once where what was
+    followed allows it, else by measuring the film again. Raises NotFoundError, NotReadyError,
+    InvalidArgumentError."""
+    judged = assessing.judge(db, take_id)
+    if judged.motion is None:
+        raise NotReadyError(*NOT_MEASURED)
+    clip = judged.clip
+    upright = (clip.height or 0) > (clip.width or 0)
+    chosen = whose.chosen_by_region(judged.motion, cells, upright=upright)
+    if chosen is not None and not whose_motion.background_of(db, clip.id):
+        _say_all(db, judged, chosen)
+    elif clip.cleared_at is not None:
+        raise NotReadyError(*PUT_ASIDE)
+    else:
+        whose.measure_by(db, take_id, cells)
+
+
+def leave_out_subject(db: Connection, take_id: int) -> None:
+    """Judge a take's film by what is not the marked subject. Raises NotFoundError, and
+    NotReadyError where none is marked, or nothing else was followed."""
+    judged, subject = assessing.judge(db, take_id), subjects.of_take(db, take_id)
+    if judged.motion is None:
+        raise NotReadyError(*NOT_MEASURED)
+    if subject is None:
+        raise NotReadyError(*NO_SUBJECT)
+    chosen = whose.chosen_without(judged.motion, subject)
+    if chosen is None:
+        raise NotReadyError(*NOTHING_ELSE)
+    _say_all(db, judged, chosen)
+
+
+def _say_all(db: Connection, judged: Judged, chosen: whose.Chosen) -> None:
+    assert judged.motion is not None
+    with database.atomic(db):
+        for shot, rival in chosen:
+            whose.say(db, judged.take.id, shot=shot, rival=rival, motion=judged.motion)
+        _judge_film(db, judged.take.clip_id)
+
+
+def points(
+    db: Connection, take_id: int, *, from_s: float, to_s: float
+) -> tuple[list[Sighting], list[Sighting], float]:
+    """Where the points were that a take was worked out from, and those of other motions, between
+    two times, s from the film's first frame; and when that is, s in the file."""
+    motion, _ = measured_path(db, take_id)
+    first_s = float(motion.t_s[0])
+    told: list[Sighting] = []
+    others: list[Sighting] = []
+    for shot in motion.shots:
+        told += shot.seen
+        others += [one for rival in shot.rivals[1:] for one in rival.seen]
+
+    def within(seen: list[Sighting]) -> list[Sighting]:
+        return [one for one in seen if from_s <= one.t_s - first_s <= to_s]
+
+    return within(told), within(others), first_s
 
 
 def forget_whose_motion(db: Connection, take_id: int) -> None:

@@ -7,11 +7,20 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion.follow import SubjectPath
 from ridgewind.core.motion.path import Motion, RivalPath, with_rival
+from ridgewind.core.motion.sighting import Region, Sighting, mean_inside
 from ridgewind.core.shake.reading import read_motion
-from ridgewind.store import database, takes, whose_motion
+from ridgewind.store import database, jobs, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.whose_motion import SaidRow
+
+LEAST_INSIDE, LEAST_THERE = 0.7, 10.0
+"""Share of the points in a named part of the picture that one motion has to have, and how many
+points there have to be, for what is known to settle it."""
+
+ABOUT_SUBJECT = 0.1
+"""Distance from a marked subject, long sides, within which points are taken to be its own."""
 
 AROUND_EDGE, MIDDLE = 0.5, 0.25
 """Share of the edges from which a motion lies around them, and how far from the middle of the
@@ -73,10 +82,72 @@ def say(db: Connection, take_id: int, *, shot: int, rival: int, motion: Motion) 
         whose_motion.put(db, clip_id, SaidRow(at_s, chosen.x, chosen.y))
 
 
+Chosen = list[tuple[int, int]]
+"""Shots, each with the one of its motions that is the camera's."""
+
+
+def chosen_by_region(motion: Motion, cells: frozenset[int], *, upright: bool) -> Chosen | None:
+    """The motions that have most of their points in a part of the picture. None where what was
+    followed does not settle it: then the film has to be measured anew, by that part alone. Raises
+    InvalidArgumentError."""
+    region = Region(cells, upright=upright)
+    half = np.array([motion.aspect, 1.0] if upright else [1.0, motion.aspect]) / 2.0
+    chosen = []
+    for number, shot in enumerate(motion.shots):
+        if not shot.measurable:
+            continue
+        inside = [mean_inside(one.seen, region, half) for one in shot.rivals]
+        most = max(inside, default=0.0)
+        if most < LEAST_INSIDE * max(sum(inside), LEAST_THERE):
+            return None
+        chosen.append((number, inside.index(most)))
+    return chosen or None
+
+
+def chosen_without(motion: Motion, subject: SubjectPath) -> Chosen | None:
+    """The likeliest motions that are not a marked subject's. None where nothing else was followed
+    in the shots in which it is seen."""
+    chosen = []
+    for number, shot in enumerate(motion.shots):
+        near = [_points_near(one.seen, subject, motion.t_s[0]) for one in shot.rivals]
+        if not shot.measurable or not any(near):
+            continue
+        others = [k for k in range(len(near)) if k != int(np.argmax(near))]
+        if not others:
+            return None
+        chosen.append((number, others[0]))
+    return chosen or None
+
+
+def _points_near(seen: tuple[Sighting, ...], subject: SubjectPath, first_s: float) -> float:
+    """Mean count of a motion's points about a subject, over the moments in which it is seen."""
+    at = np.searchsorted(subject.t_s, [one.t_s - first_s - 1e-6 for one in seen])
+    counts = []
+    for one, k in zip(seen, at.clip(max=len(subject.t_s) - 1), strict=True):
+        middle = np.array([subject.x_pct[k], subject.y_pct[k]]) / 100.0
+        if np.isfinite(middle).all():
+            counts.append(int((np.hypot(*(one.points - middle).T) < ABOUT_SUBJECT).sum()))
+    return float(np.mean(counts)) if counts else 0.0
+
+
 def forget(db: Connection, take_id: int) -> None:
-    """Take back what was said of a take's film."""
+    """Take back what was said of a take's film; it waits to be measured again where it was
+    measured by a part of its picture."""
+    clip_id = takes.by_id(db, take_id).clip_id
     with database.atomic(db):
-        whose_motion.remove(db, takes.by_id(db, take_id).clip_id)
+        whose_motion.remove(db, clip_id)
+        if whose_motion.background_of(db, clip_id):
+            whose_motion.name_background(db, clip_id, frozenset())
+            jobs.enqueue(db, "measure", clip_id)
+
+
+def measure_by(db: Connection, take_id: int, cells: frozenset[int]) -> None:
+    """Let a take's film be measured anew by a part of its picture alone."""
+    clip_id = takes.by_id(db, take_id).clip_id
+    with database.atomic(db):
+        whose_motion.remove(db, clip_id)
+        whose_motion.name_background(db, clip_id, cells)
+        jobs.enqueue(db, "measure", clip_id)
 
 
 def doubts(motion: Motion, said: tuple[SaidRow, ...], *, screen_deg: float) -> list[ShotDoubt]:

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion.path import Motion, RivalPath, Shot
+from ridgewind.core.motion.sighting import Sighting
 from ridgewind.store import jobs
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
@@ -24,6 +25,7 @@ class ClipRow:
     equivalent focal length, where the file's metadata holds it; file_capture_fps: frames a second
     at which it was filmed, where that does. log_focal_eq_mm: that its path was worked out for,
     where it comes from turning rates. cleared_at: when its original was put aside to free space."""
+
     id: int
     sha256: str
     file: str
@@ -209,8 +211,22 @@ def pack(motion: Motion) -> bytes:
         ]
     )
     shots = [
-        [shot.start, shot.stop, shot.reason, shot.doubt, [_about(one) for one in shot.rivals]]
+        [
+            shot.start,
+            shot.stop,
+            shot.reason,
+            shot.doubt,
+            [_about(one) for one in shot.rivals],
+            # What a shot is worked out from is its first rival's, where it has any.
+            [_moments(one.seen) for one in shot.rivals or (shot,)],
+        ]
         for shot in motion.shots
+    ]
+    places = [
+        one.places
+        for shot in motion.shots
+        for owner in shot.rivals or (shot,)
+        for one in owner.seen
     ]
     rivals = [
         np.column_stack([one.path, one.trust]) for shot in motion.shots for one in shot.rivals
@@ -230,6 +246,7 @@ def pack(motion: Motion) -> bytes:
         columns=columns,
         about=np.frombuffer(about.encode(), np.uint8),
         rivals=np.concatenate(rivals) if rivals else np.zeros((0, 5)),
+        places=np.concatenate(places) if places else np.zeros((0, 2), np.int16),
     )
     return buffer.getvalue()
 
@@ -239,6 +256,7 @@ def unpack(data: bytes) -> Motion:
     with np.load(io.BytesIO(data), allow_pickle=False) as arrays:
         columns = arrays["columns"]
         rivals = arrays["rivals"] if "rivals" in arrays else np.zeros((0, 5))
+        places = arrays["places"] if "places" in arrays else np.zeros((0, 2), np.int16)
         about = json.loads(arrays["about"].tobytes().decode())
     held = np.zeros(len(columns), np.bool_)
     held[about.get("held", [])] = True
@@ -251,7 +269,7 @@ def unpack(data: bytes) -> Motion:
         trust=columns[:, 5],
         error=columns[:, 6:10],
         aspect=float(about["aspect"]),
-        shots=_shots(about["shots"], rivals),
+        shots=_shots(about["shots"], rivals, places),
         outlier_share=float(about.get("outlier_share", about.get("apart", 0.0))),
         repeated=float(about.get("repeated", 0.0)),
         held=held if held.any() else None,
@@ -262,17 +280,36 @@ def _about(rival: RivalPath) -> list[float | bool]:
     return [rival.x, rival.y, rival.points, rival.reach, rival.still]
 
 
-def _shots(kept: list[list[Any]], rivals: NDArray[np.float64]) -> tuple[Shot, ...]:
-    """Shots with their rivals, whose rows (n, 5) follow one another. Older paths have no rivals."""
-    shots, row = [], 0
+def _moments(seen: tuple[Sighting, ...]) -> list[tuple[float, int]]:
+    return [(one.t_s, len(one.places)) for one in seen]
+
+
+def _shots(
+    kept: list[list[Any]], rivals: NDArray[np.float64], places: NDArray[np.int16]
+) -> tuple[Shot, ...]:
+    """Shots with their rivals, whose rows (n, 5) follow one another, and the places (m, 2) of their
+    points, which do too. Older paths have neither."""
+    shots, row, place = [], 0, 0
     for start, stop, reason, *more in kept:
-        doubt, about = more or (None, [])
+        defaults: list[Any] = [None, [], []]
+        doubt, about, moments = more + defaults[len(more) :]
+        seen = []
+        for owner in moments:
+            sightings = []
+            for t_s, count in owner:
+                sightings.append(Sighting(t_s, places[place : place + count]))
+                place += count
+            seen.append(tuple(sightings))
         paths = []
-        for x, y, points, reach, still in about:
+        for number, (x, y, points, reach, still) in enumerate(about):
             columns = rivals[row : row + stop - start]
             row += stop - start
-            paths.append(RivalPath(columns[:, :4], columns[:, 4], x, y, points, reach, bool(still)))
-        shots.append(Shot(int(start), int(stop), reason, doubt, tuple(paths)))
+            own = seen[number] if seen else ()
+            paths.append(
+                RivalPath(columns[:, :4], columns[:, 4], x, y, points, reach, bool(still), own)
+            )
+        first = seen[0] if seen else ()
+        shots.append(Shot(int(start), int(stop), reason, doubt, tuple(paths), first))
     return tuple(shots)
 
 

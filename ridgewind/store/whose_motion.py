@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from dataclasses import dataclass
 
@@ -40,3 +41,20 @@ def remove_one(db: sqlite3.Connection, clip_id: int, at_s: float) -> None:
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Take back what was said of a film."""
     db.execute("delete from whose_motion where clip_id = ?", (clip_id,))
+
+
+def name_background(db: sqlite3.Connection, clip_id: int, cells: frozenset[int]) -> None:
+    """Keep in which cells of a film's picture the background is seen; none takes it back."""
+    if not cells:
+        db.execute("delete from named_background where clip_id = ?", (clip_id,))
+        return
+    db.execute(
+        "insert or replace into named_background (clip_id, cells) values (?, ?)",
+        (clip_id, json.dumps(sorted(cells))),
+    )
+
+
+def background_of(db: sqlite3.Connection, clip_id: int) -> frozenset[int]:
+    """Cells in which the background is seen; none where nothing was said."""
+    row = db.execute("select cells from named_background where clip_id = ?", (clip_id,)).fetchone()
+    return frozenset() if row is None else frozenset(json.loads(row["cells"]))

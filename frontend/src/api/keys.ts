@@ -9,6 +9,7 @@ export const keys = {
   path: (id: number) => ["path", id],
   spectrum: (id: number) => ["spectrum", id],
   subject: (id: number) => ["subject", id],
+  points: (id: number, from_s: number) => ["points", id, from_s],
   log: (id: number) => ["log", id],
   logPreview: (text: string, mapping: unknown, focal: number) => [
     "logPreview",
@@ -54,7 +55,7 @@ const VERDICTS: Answer[] = [
 /** What each kind of change makes out of date. */
 const OUT_OF_DATE = {
   /** Films came, went, or are being measured. */
-  films: ["takes", "take", "compare", "proposals", "drills", "eye", "cleared"],
+  films: ["takes", "take", "compare", "proposals", "drills", "eye", "cleared", "path", "points"],
   /** What verdicts depend on: briefs, targets, weights. */
   verdicts: VERDICTS,
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
@@ -67,7 +68,7 @@ const OUT_OF_DATE = {
   /** Originals were put aside, or came back. */
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
-  motion: [...VERDICTS, "path", "spectrum"],
+  motion: [...VERDICTS, "path", "spectrum", "points"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
   sessions: ["sessions", "drills", "proposals", "plan"],

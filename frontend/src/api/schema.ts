@@ -931,6 +931,23 @@ export interface paths {
     patch: operations["takes_change_take_takes__int_take_id__patch"];
     trace?: never;
   };
+  "/api/takes/{take_id}/background": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Say where in the picture the background is seen; measured again only where it has to be. */
+    put: operations["takes_name_background_takes__int_take_id__background_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/brief": {
     parameters: {
       query?: never;
@@ -1077,6 +1094,23 @@ export interface paths {
     };
     /** The whole path, a row a frame. */
     get: operations["takes_path_as_csv_takes__int_take_id__path_csv_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/points": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Where the points were that were believed, and those that move by themselves. */
+    get: operations["takes_points_of_takes__int_take_id__points_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -1252,6 +1286,23 @@ export interface paths {
     /** What of each frame a remedy shows, to be drawn over the picture. */
     get: operations["decisions_windows_takes__int_take_id__windows_get"];
     put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/without-subject": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Judge a take by what is not the subject that is marked in it. */
+    put: operations["takes_leave_out_subject_takes__int_take_id__without_subject_put"];
     post?: never;
     delete?: never;
     options?: never;
@@ -2549,6 +2600,15 @@ export interface components {
       /** To Id */
       to_id: number;
     };
+    /**
+     * NamedBackground
+     * @description Cells of the picture in which the background is seen: six along the long side and four along
+     *     the short, from the upper left, row after row.
+     */
+    NamedBackground: {
+      /** Cells */
+      cells: number[];
+    };
     /** NamedLink */
     NamedLink: {
       /** Id */
@@ -2764,6 +2824,17 @@ export interface components {
       subject_seen: components["schemas"]["Seen"][];
       /** Travel M */
       travel_m: number | null;
+    };
+    /**
+     * PointsAnswer
+     * @description believed: those of the motion that is taken for the camera's. others: of what moves by
+     *     itself.
+     */
+    PointsAnswer: {
+      /** Believed */
+      believed: components["schemas"]["SeenPoints"][];
+      /** Others */
+      others: components["schemas"]["SeenPoints"][];
     };
     /**
      * PreviewAnswer
@@ -3055,6 +3126,16 @@ export interface components {
       x_pct: number | null;
       /** Y Pct */
       y_pct: number | null;
+    };
+    /**
+     * SeenPoints
+     * @description Places x, y, x, y … of points at a moment: thousandths of the long side from the middle.
+     */
+    SeenPoints: {
+      /** Places */
+      places: number[];
+      /** T S */
+      t_s: number;
     };
     /**
      * Session
@@ -3583,6 +3664,11 @@ export interface components {
     TakeDetail: {
       /** After Id */
       after_id: number | null;
+      /**
+       * Background
+       * @description Cells that it was measured by alone; none for all
+       */
+      background: number[];
       /** Before Id */
       before_id: number | null;
       brief: components["schemas"]["Brief"];
@@ -6854,6 +6940,57 @@ export interface operations {
       };
     };
   };
+  takes_name_background_takes__int_take_id__background_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["NamedBackground"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   takes_change_brief_takes__int_take_id__brief_put: {
     parameters: {
       query?: never;
@@ -7282,6 +7419,56 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  takes_points_of_takes__int_take_id__points_get: {
+    parameters: {
+      query: {
+        /** @description Seconds of the browser copy; ten from there are told */
+        from_s: number;
+      };
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["PointsAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };
@@ -7867,6 +8054,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["WindowColumns"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_leave_out_subject_takes__int_take_id__without_subject_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeDetail"];
         };
       };
       /** @description Bad Request */

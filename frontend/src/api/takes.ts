@@ -161,7 +161,8 @@ export function useForgetWhoseMotion(id: number) {
   });
 }
 
-function useToldMotion(id: number) {
+/** What to do with the answer to a word on whose motion it is. */
+export function useToldMotion(id: number) {
   const cache = useQueryClient();
   const changed = useChanged();
   return (detail: TakeDetail) => {

@@ -22,7 +22,7 @@ from ridgewind.core.motion.fit import (
     read_at_centre,
     robust_fit,
 )
-from ridgewind.core.motion.placing import FIT_ROUNDS, NARROWEST, NOISE_PX, STRAY, Placed
+from ridgewind.core.motion.placing import FIT_ROUNDS, NOISE_PX, STRAY, Placed
 from ridgewind.core.motion.reference import MIN_POINTS
 from ridgewind.core.motion.rigid import explains, rigid_groups
 from ridgewind.core.motion.rival import FEW_BELIEVED, OUTLIER_WEIGHT, REMEMBERED, Rival
@@ -249,7 +249,8 @@ def _trust_along(rival: Rival, members: Members, traced: list[Floats]) -> float:
     weights = np.zeros(len(seen))
     weights[seen] = fit.weights
     fit = replace(fit, weights=weights)
-    return rival.placer.trust(reference, fit, members.astype(np.float64), NARROWEST)[0]
+    placer, share = rival.placer, members.astype(np.float64)
+    return placer.trust(reference, fit, share, placer.narrowest)[0]
 
 
 def _child(rival: Rival, members: Members) -> Rival:

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion.sighting import Sighting
 
 Floats = NDArray[np.float64]
 
@@ -49,7 +50,8 @@ class RivalPath:
     path: (n, 4) pan %, tilt %, roll °, zoom %; not a number where it was not followed. trust:
     (n,). x, y: where its points are in the middle, -1 to 1 of half the picture, right and down
     positive. points: how many, on average. reach: share of the picture's edges that it holds.
-    still: it is exactly still while something else moves.
+    still: it is exactly still while something else moves. seen: where its points were, a few times
+    a second.
     """
 
     path: Floats
@@ -59,6 +61,7 @@ class RivalPath:
     points: float
     reach: float
     still: bool
+    seen: tuple[Sighting, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -67,7 +70,8 @@ class Shot:
 
     reason is None where the shot is measurable, else a key of REASONS. doubt: one of DOUBTS where
     it is not settled whose motion the path is. rivals: the motions that were followed, the one
-    that the path shows first; empty where there was only one and no doubt.
+    that the path shows first; empty where there was only one and no doubt. seen: where the points
+    were that the path was worked out from, a few times a second.
     """
 
     start: int
@@ -75,6 +79,7 @@ class Shot:
     reason: str | None
     doubt: str | None = None
     rivals: tuple[RivalPath, ...] = ()
+    seen: tuple[Sighting, ...] = ()
 
     @property
     def measurable(self) -> bool:
@@ -138,7 +143,7 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
                 replace(rival, path=rival.path[part], trust=rival.trust[part])
                 for rival in shot.rivals
             )
-            shots.append(Shot(first, last, why, shot.doubt, rivals))
+            shots.append(Shot(first, last, why, shot.doubt, rivals, shot.seen))
     return Motion(
         t_s=t_s,
         pan_pct=motion.pan_pct[inside],
@@ -169,7 +174,7 @@ def with_rival(motion: Motion, shot: int, rival: int) -> Motion:
     known = (own.trust >= TRUSTED) & np.isfinite(own.path[:, 0])
     reason = _why_not(known, motion.t_s[inside], ["subject"] * len(known), 0, len(known))
     shots = list(motion.shots)
-    shots[shot] = replace(chosen, reason=reason, doubt=None, rivals=(own, *others))
+    shots[shot] = replace(chosen, reason=reason, doubt=None, rivals=(own, *others), seen=own.seen)
     pan, tilt, roll, zoom, trust = columns.T
     return replace(
         motion,

@@ -17,6 +17,7 @@ from ridgewind.core.motion.fit import (
     rough_similarity,
 )
 from ridgewind.core.motion.reference import MIN_POINTS, Reference
+from ridgewind.core.motion.sighting import Region
 
 Floats = NDArray[np.float64]
 Float32s = NDArray[np.float32]
@@ -82,10 +83,12 @@ class Placed:
 
 
 class Placer:
-    """Finds motions in frames. size: (width, height) px of the working pictures."""
+    """Finds motions in frames. size: (width, height) px of the working pictures. region: part of
+    the picture in which alone points are chosen, as the shooter says; None for all of it."""
 
-    def __init__(self, size: tuple[int, int]) -> None:
-        self.size = size
+    def __init__(self, size: tuple[int, int], region: Region | None = None) -> None:
+        self.size, self.region = size, region
+        self.narrowest = NARROWEST if region is None else HOLD_NARROWEST
         self.long_px = float(max(size))
         self._centre = np.array([(size[0] - 1) / 2.0, (size[1] - 1) / 2.0])
 
@@ -156,9 +159,9 @@ class Placer:
             narrowest = HOLD_NARROWEST
         else:
             hidden[:] = False
-            narrowest = NARROWEST
+            narrowest = self.narrowest
         agree = reference.agree * ~hidden
-        trust, hold = self.trust(reference, fit, agree, NARROWEST, narrowest)
+        trust, hold = self.trust(reference, fit, agree, self.narrowest, narrowest)
         return Placed(fit, seen, found, score, gain, trust, hold)
 
     def _with_fresh(

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion import patches, pyramid
+from ridgewind.core.motion.sighting import Region
 
 Floats = NDArray[np.float64]
 Float32s = NDArray[np.float32]
@@ -92,10 +93,12 @@ def make_reference(
     t_s: float,
     kept: Kept | None = None,
     taken: Floats | None = None,
+    region: Region | None = None,
 ) -> Reference | None:
     """A reference from a picture; None where it holds too little detail.
 
-    taken: (m, 2) where points of other motions are now, centred, in long sides.
+    taken: (m, 2) where points of other motions are now, centred, in long sides. region: where
+    alone points are chosen; None for everywhere.
     """
     height, width = luma.shape
     long_side, centre = float(max(luma.shape)), np.array([(width - 1) / 2.0, (height - 1) / 2.0])
@@ -103,6 +106,9 @@ def make_reference(
     fresh = patches.find_points(luma, levels[1], taken_px)
     found, spread = (fresh.points_px - centre) / long_side, fresh.spread
     soft = np.arange(len(found)) >= len(found) - fresh.soft
+    if region is not None:
+        inside = region.holds(found, np.array([width, height]) / (2.0 * long_side))
+        found, spread, soft = found[inside], spread[inside], soft[inside]
     rivalled = taken is not None and len(taken) > 0
     weight = LOST_PLACE_WEIGHT if rivalled else NEW_POINT_WEIGHT
     weights, born_s = np.full(len(found), weight), np.full(len(found), t_s)

@@ -22,6 +22,7 @@ from ridgewind.core.motion.path import TRUSTED
 from ridgewind.core.motion.placing import STRAY, Frame, Placed, Placer, predicted
 from ridgewind.core.motion.reference import PROVEN, Kept, Reference, make_reference
 from ridgewind.core.motion.rows import Row, in_path_units
+from ridgewind.core.motion.sighting import Sighting
 
 Floats = NDArray[np.float64]
 Float32s = NDArray[np.float32]
@@ -121,6 +122,8 @@ class Rival:
         """Where the points that agree are (k, 2), long sides from the centre."""
         self.believed_born_s: Floats = np.empty(0)
         """When the points that agreed in the last frame were first found (k,)."""
+        self.seen: list[Sighting] = []
+        """Where its points were, a few times a second."""
         self.alike: dict[int, int] = {}
         """At how many looks in a row this was the motion of another, by that one's id."""
 
@@ -210,7 +213,14 @@ class Rival:
             born_s=np.where(placed.score > SAME_LOOK, reference.born_s, frame.t_s)[keep],
             lost=here[inside & ~keep],
         )
-        made = make_reference(frame.luma, frame.levels, t_s=frame.t_s, kept=kept, taken=taken)
+        made = make_reference(
+            frame.luma,
+            frame.levels,
+            t_s=frame.t_s,
+            kept=kept,
+            taken=taken,
+            region=self.placer.region,
+        )
         if made is None:
             return
         drift = inverse_of(reference.h @ inverse_of(reference.h_before))

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from ridgewind.core.motion.path import UNSETTLED_TRUST, Motion, RivalPath
 from ridgewind.core.motion.rival import Rival
 from ridgewind.core.motion.rows import Row, columns_of, in_path_units
+from ridgewind.core.motion.sighting import Sighting
 
 Floats = NDArray[np.float64]
 
@@ -47,7 +48,8 @@ class Candidate:
     """One motion of a shot. rows: its path. score: what speaks for its being the background's.
     middle: (2,) mean place of its points, long sides from the centre. points: mean count. reach,
     sides, upper: which of the picture's edges it holds, see Evidence. still: it is exactly still
-    where others move. share: of the shot's frames in which it was followed."""
+    where others move. share: of the shot's frames in which it was followed. seen: where its
+    points were."""
 
     rows: tuple[Row, ...]
     score: float
@@ -58,6 +60,7 @@ class Candidate:
     upper: bool
     still: bool
     share: float
+    seen: tuple[Sighting, ...]
 
 
 @dataclass(frozen=True)
@@ -135,6 +138,7 @@ def _candidate(rival: Rival, still: bool) -> Candidate:
         upper=evidence.upper,
         still=still,
         share=share,
+        seen=tuple(rival.seen),
     )
 
 
@@ -149,27 +153,39 @@ def _doubt(found: list[Candidate]) -> str | None:
 
 
 def settled(
-    motion: Motion, followed: dict[tuple[int, int], FollowedShot], size: tuple[int, int]
+    motion: Motion,
+    followed: dict[tuple[int, int], FollowedShot],
+    size: tuple[int, int],
+    *,
+    told: bool,
 ) -> Motion:
     """The motion with what is known of each shot's rivals; what is not settled is trusted less.
 
-    followed: by first frame and end. size: (width, height) of the working pictures, px.
+    followed: by first frame and end. size: (width, height) of the working pictures, px. told: the
+    shooter has said where the background is, so that nothing is left to doubt.
     """
     trust = motion.trust.copy()
     shots = []
     for shot in motion.shots:
-        told = followed.get((shot.start, shot.stop))
-        if told is None or not told.candidates or shot.reason is not None:
+        found = followed.get((shot.start, shot.stop))
+        if found is None or not found.candidates or shot.reason is not None:
             shots.append(shot)
             continue
-        rivals = tuple(_rival_path(one, size) for one in told.candidates)
-        doubt = told.doubt
+        rivals = tuple(_rival_path(one, size) for one in found.candidates)
+        doubt = None if told else found.doubt
         if doubt == "rivals" and _alike(rivals[0], rivals[1], motion.t_s[shot.start : shot.stop]):
             doubt = None
         if doubt is not None:
             inside = slice(shot.start, shot.stop)
             trust[inside] = np.minimum(trust[inside], UNSETTLED_TRUST)
-        shots.append(replace(shot, doubt=doubt, rivals=rivals if len(rivals) > 1 or doubt else ()))
+        shots.append(
+            replace(
+                shot,
+                doubt=doubt,
+                rivals=rivals if len(rivals) > 1 or doubt else (),
+                seen=rivals[0].seen,
+            )
+        )
     return replace(motion, trust=trust, shots=tuple(shots))
 
 
@@ -177,7 +193,7 @@ def _rival_path(one: Candidate, size: tuple[int, int]) -> RivalPath:
     path, _, trust, _ = columns_of(one.rows, ())
     half = np.array(size) / (2.0 * max(size))
     x, y = np.array(one.middle) / half
-    return RivalPath(path, trust, float(x), float(y), one.points, one.reach, one.still)
+    return RivalPath(path, trust, float(x), float(y), one.points, one.reach, one.still, one.seen)
 
 
 def _alike(one: RivalPath, other: RivalPath, t_s: Floats) -> bool:

@@ -19,6 +19,7 @@ from ridgewind.core.motion.reference import make_reference
 from ridgewind.core.motion.rival import Rival
 from ridgewind.core.motion.rows import Row
 from ridgewind.core.motion.settle import FollowedShot, settle
+from ridgewind.core.motion.sighting import Region, sighting
 
 Floats = NDArray[np.float64]
 
@@ -28,6 +29,9 @@ DARK_MEAN, DARK_SPREAD = 36.0, 6.0
 MOST_RIVALS = 5
 GATHER_EVERY = 3
 """Frames between two looks at what speaks for each motion."""
+
+SEEN_EVERY = 6
+"""Frames between two sightings that are kept of each motion's points."""
 
 ALIKE_LOOKS = 5
 """Looks in a row at which two motions have to be the same to be one."""
@@ -42,10 +46,11 @@ STILL = Similarity(0.0, 0.0, 0.0, 0.0)
 
 
 class ShotTracker:
-    """Feed frames in order, then finish(). size: (width, height) of the working pictures, px."""
+    """Feed frames in order, then finish(). size: (width, height) of the working pictures, px.
+    region: where alone points are chosen, as the shooter says."""
 
-    def __init__(self, size: tuple[int, int]) -> None:
-        self._placer = Placer(size)
+    def __init__(self, size: tuple[int, int], region: Region | None = None) -> None:
+        self._placer = Placer(size, region)
         self._half = np.array(size) / (2.0 * max(size))
         self._rows: list[Row] = []  # before anything could be followed
         self._rivals: list[Rival] = []
@@ -112,7 +117,9 @@ class ShotTracker:
         ]
 
     def _begin(self, frame: Frame) -> bool:
-        reference = make_reference(frame.luma, frame.levels, t_s=frame.t_s)
+        reference = make_reference(
+            frame.luma, frame.levels, t_s=frame.t_s, region=self._placer.region
+        )
         if reference is None:
             self._rows.append(Row(frame.t_s, None, None, 0.0, _poor_picture(frame.luma)))
             self.lost += 1
@@ -142,6 +149,10 @@ class ShotTracker:
             )
             self._merge()
             self._lead()
+        if self.count % SEEN_EVERY == 0:
+            for rival in self._rivals:
+                if len(rival.believed):
+                    rival.seen.append(sighting(frame.t_s, rival.believed))
         for rival in self._rivals[1:]:
             if rival.reference.missed > GONE_FRAMES:
                 self._rivals.remove(rival)
@@ -190,10 +201,14 @@ class ShotTracker:
         keep = self.count - count
         for rival in (*self._rivals, *self._gone):
             del rival.rows[keep:]
+            last_s = rival.rows[-1].t_s if rival.rows else -np.inf
+            rival.seen = [one for one in rival.seen if one.t_s <= last_s]
 
     def begin_again(self, frame: Frame) -> None:
         """Nothing has been found for long: follow the picture as it is now."""
-        reference = make_reference(frame.luma, frame.levels, t_s=frame.t_s)
+        reference = make_reference(
+            frame.luma, frame.levels, t_s=frame.t_s, region=self._placer.region
+        )
         if reference is None:
             return
         first = self._rivals[0] if self._rivals else None
@@ -208,7 +223,7 @@ class ShotTracker:
     def taken_over(self, frame: Frame) -> ShotTracker:
         """The shot that has taken this one's place, begun with the frame that was fed last."""
         self.forget_last(1)
-        after = ShotTracker(self._placer.size)
+        after = ShotTracker(self._placer.size, self._placer.region)
         after.feed(frame, lambda: None)
         return after
 

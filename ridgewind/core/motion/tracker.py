@@ -21,6 +21,7 @@ from ridgewind.core.motion.placing import Frame
 from ridgewind.core.motion.rows import assemble, without_tiny_shots
 from ridgewind.core.motion.settle import settled
 from ridgewind.core.motion.shot_tracker import ShotTracker
+from ridgewind.core.motion.sighting import Region
 
 METHOD = "rivals-1"
 """Version of the measuring method; stored with every measurement."""
@@ -41,16 +42,17 @@ CUT_CORRELATION = 0.5
 class Tracker:
     """Feed working pictures in order, then finish().
 
-    size: (width, height) of the working pictures in px, display orientation.
+    size: (width, height) of the working pictures in px, display orientation. region: part of the
+    picture in which the shooter sees the background; None where nothing was said.
     """
 
-    def __init__(self, size: tuple[int, int]) -> None:
+    def __init__(self, size: tuple[int, int], *, region: Region | None = None) -> None:
         width, height = size
         if min(width, height) < 32:
             raise InvalidArgumentError("size", size, "both sides must be at least 32 px")
-        self._size = size
+        self._size, self._region = size, region
         self._done: list[ShotTracker] = []
-        self._shot = ShotTracker(size)
+        self._shot = ShotTracker(size, region)
         self._suspect: ShotTracker | None = None  # what follows a suspected cut, on probation
         self._thumb: Float32s | None = None  # the last picture that could be placed
         self._last: pyramid.Image | None = None
@@ -80,7 +82,7 @@ class Tracker:
             (start, stop): shot
             for (start, stop), shot in zip(pairwise(starts), followed, strict=True)
         }
-        return settled(motion, told, self._size)
+        return settled(motion, told, self._size, told=self._region is not None)
 
     def _repeat(self, t_s: float) -> None:
         """The same picture again; whether it stood still or hides motion, the path will tell."""
@@ -100,7 +102,7 @@ class Tracker:
         # At once after a hard cut; later after a dissolve, or while something large goes by.
         asked = shot.lost in (1, LOST_FRAMES + 1)
         if self._suspect is None and shot.begun and asked and self._is_cut(frame.levels):
-            self._suspect = ShotTracker(self._size)
+            self._suspect = ShotTracker(self._size, self._region)
         if self._suspect is not None:
             self._suspect.feed(frame, lambda: None)
             if self._suspect.count > LOST_FRAMES:

@@ -289,6 +289,35 @@ class WhoseMotion(Strict):
     rival: int = Field(ge=0)
 
 
+class NamedBackground(Strict):
+    """Cells of the picture in which the background is seen: six along the long side and four along
+    the short, from the upper left, row after row."""
+
+    cells: list[int] = Field(min_length=1, max_length=24)
+
+
+POINTS_S = 10.0
+
+
+class PointsQuery(Strict):
+    from_s: float = Field(ge=0, description="Seconds of the browser copy; ten from there are told")
+
+
+class SeenPoints(BaseModel):
+    """Places x, y, x, y … of points at a moment: thousandths of the long side from the middle."""
+
+    t_s: float
+    places: list[int]
+
+
+class PointsAnswer(BaseModel):
+    """believed: those of the motion that is taken for the camera's. others: of what moves by
+    itself."""
+
+    believed: list[SeenPoints]
+    others: list[SeenPoints]
+
+
 class Judgement(BaseModel):
     """Everything that depends on the brief. Times are seconds of the browser copy."""
 
@@ -363,6 +392,7 @@ class TakeDetail(BaseModel):
     log: str | None = Field(description="Name of the motion log that belongs to its film")
     judgement: Judgement | None
     doubts: list[ShotDoubt]
+    background: list[int] = Field(description="Cells that it was measured by alone; none for all")
     marked: bool | None = Field(description="Smooth enough to the shooter's own eye")
     cleared: bool = Field(description="Its original was cleared from the disk")
     before_id: int | None

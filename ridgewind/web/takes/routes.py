@@ -12,6 +12,7 @@ from ridgewind.films import following
 from ridgewind.services import assessing, taking
 from ridgewind.services.taking import TakeChange
 from ridgewind.store import clips, jobs, takes
+from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.errors import MissingError
@@ -102,12 +103,46 @@ def say_whose_motion(path: models.TakePath, body: models.WhoseMotion) -> Respons
         return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
 
 
+@api.put("/takes/<int:take_id>/background", responses={200: models.TakeDetail, **FAULTS})
+def name_background(path: models.TakePath, body: models.NamedBackground) -> Response:
+    """Say where in the picture the background is seen; measured again only where it has to be."""
+    with current().read() as db:
+        taking.name_background(db, path.take_id, frozenset(body.cells))
+        return _told(db, path.take_id)
+
+
+@api.put("/takes/<int:take_id>/without-subject", responses={200: models.TakeDetail, **FAULTS})
+def leave_out_subject(path: models.TakePath) -> Response:
+    """Judge a take by what is not the subject that is marked in it."""
+    with current().read() as db:
+        taking.leave_out_subject(db, path.take_id)
+        return _told(db, path.take_id)
+
+
+@api.get("/takes/<int:take_id>/points", responses={200: models.PointsAnswer, **FAULTS})
+def points_of(path: models.TakePath, query: models.PointsQuery) -> Response:
+    """Where the points were that were believed, and those that move by themselves."""
+    with current().read() as db:
+        told, others, first_s = taking.points(
+            db, path.take_id, from_s=query.from_s, to_s=query.from_s + models.POINTS_S
+        )
+    return answered(serialise.points(told, others, first_s))
+
+
 @api.delete("/takes/<int:take_id>/whose-motion", responses={200: models.TakeDetail, **FAULTS})
 def forget_whose_motion(path: models.TakePath) -> Response:
     """Take back what was said of a take's motions."""
     with current().read() as db:
         taking.forget_whose_motion(db, path.take_id)
-        return answered(serialise.take_detail(taking.sheet(db, path.take_id)))
+        return _told(db, path.take_id)
+
+
+def _told(db: Connection, take_id: int) -> Response:
+    """A take as it is after a word on it, handed to the worker where it waits."""
+    found = taking.sheet(db, take_id)
+    if found.judged.take.state == "queued":
+        current().queue.put("measure", found.judged.take.clip_id)
+    return answered(serialise.take_detail(found))
 
 
 @api.delete("/takes/<int:take_id>", responses={200: models.TakeLine, **FAULTS})

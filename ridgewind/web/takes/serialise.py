@@ -15,6 +15,7 @@ from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.follow import SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
+from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.spectrum import Spectrum, peaks_of
@@ -82,6 +83,7 @@ def take_detail(found: TakeSheet) -> models.TakeDetail:
         clip=None if judged.motion is None else clip_facts(judged.clip, judged.motion),
         log=found.log,
         judgement=judgement(judged),
+        background=sorted(found.background),
         doubts=[models.ShotDoubt.model_validate(asdict(one)) for one in found.doubts],
         marked=found.marked,
         cleared=judged.clip.cleared_at is not None,
@@ -113,6 +115,19 @@ def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
         height_px=mode.height_px,
         rate_hz=row.ask.optics.rate_hz,
     )
+
+
+def points(believed: list[Sighting], others: list[Sighting], first_s: float) -> models.PointsAnswer:
+    def told(seen: list[Sighting]) -> list[models.SeenPoints]:
+        return [
+            models.SeenPoints(
+                t_s=one.t_s - first_s,
+                places=np.round(1000.0 * one.points).astype(int).reshape(-1).tolist(),
+            )
+            for one in seen
+        ]
+
+    return models.PointsAnswer(believed=told(believed), others=told(others))
 
 
 def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:

@@ -110,3 +110,53 @@ def test_a_motion_that_is_not_there_is_refused(client, library, two_motions):
 def test_a_motion_is_named_by_its_place(x, y, reach, words):
     rival = RivalPath(np.zeros((2, 4)), np.ones(2), x, y, 20.0, reach, False)
     assert where_of(rival) == words
+
+
+def test_a_part_of_the_picture_named_as_background_settles_it(client, library, two_motions):
+    """At once where one of the motions that were followed lies there; else by measuring again."""
+    take = taken_in(client, library, two_motions)
+    at = f"/api/takes/{take}"
+    lower = [9, 14, 15, 20, 21]
+    said = client.put(f"{at}/background", json={"cells": lower}, headers=HERE).json
+    assert said["take"]["state"] == "done"
+    assert said["doubts"][0]["said"]
+    assert said["judgement"]["gust"] > 3
+    corner = client.put(f"{at}/background", json={"cells": [0]}, headers=HERE).json
+    assert corner["take"]["state"] == "queued"
+    assert corner["background"] == [0]
+    measure(library, take)
+    again = client.get(at, headers=HERE).json
+    assert again["judgement"]["gust"] < 1
+    back = client.delete(f"{at}/whose-motion", headers=HERE).json
+    assert back["background"] == []
+    assert back["take"]["state"] == "queued"
+    wrong = client.put(f"{at}/background", json={"cells": [24]}, headers=HERE)
+    assert wrong.status_code == 400
+
+
+def test_the_marked_subject_can_be_left_out(client, library, two_motions, one_motion):
+    take = taken_in(client, library, two_motions)
+    at = f"/api/takes/{take}"
+    refused = client.put(f"{at}/without-subject", headers=HERE)
+    assert refused.status_code == 409
+    client.put(f"{at}/background", json={"cells": [9, 14, 15, 20, 21]}, headers=HERE)
+    assert client.get(at, headers=HERE).json["judgement"]["gust"] > 3
+    client.post(f"{at}/subject", json={"at_s": 1.0, "x": 0.5, "y": 0.8}, headers=HERE)
+    without = client.put(f"{at}/without-subject", headers=HERE).json
+    assert without["judgement"]["gust"] < 1
+    alone = taken_in(client, library, one_motion)
+    client.post(f"/api/takes/{alone}/subject", json={"at_s": 1.0, "x": 0.5, "y": 0.5}, headers=HERE)
+    refused = client.put(f"/api/takes/{alone}/without-subject", headers=HERE)
+    assert refused.status_code == 409
+    assert "Name a part of the picture" in refused.json["error"]["hint"]
+
+
+def test_the_page_can_show_which_points_were_believed(client, library, two_motions):
+    take = taken_in(client, library, two_motions)
+    found = client.get(f"/api/takes/{take}/points?from_s=0.5", headers=HERE).json
+    assert found["believed"]
+    assert found["others"]
+    assert 0.5 <= found["believed"][0]["t_s"] <= 2
+    heights = [np.mean(one["places"][1::2]) for one in (found["believed"][0], found["others"][0])]
+    assert heights[0] < heights[1]  # the coat stands low
+    assert client.get(f"/api/takes/{take}/points?from_s=5", headers=HERE).json["believed"] == []

@@ -1,22 +1,35 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { ClipFacts, Judgement, PathColumns } from "../../../api/client";
+import type { ClipFacts, Judgement, PathColumns, TakeDetail } from "../../../api/client";
 import { gustAt, nearest } from "../../../charts/ridge";
 import * as format from "../../../formats";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
+import { BackgroundPicker } from "./BackgroundPicker";
+import { PointsLayer } from "./PointsLayer";
 import { SubjectLayer } from "./SubjectMark";
 import { useLoop, usePlayhead, usePlaying, useTime } from "./playhead";
 
 const TRAIL_S = 1;
 
-type Props = { id: number; clip: ClipFacts; judgement: Judgement; path: PathColumns | undefined };
+type Props = {
+  detail: TakeDetail;
+  clip: ClipFacts;
+  judgement: Judgement;
+  path: PathColumns | undefined;
+  /** The shooter is saying where the background is. */
+  naming: boolean;
+  onNaming: (naming: boolean) => void;
+};
 
 /** The picture, with the last second of the camera's path drawn where it points. */
-export function Player({ id, clip, judgement, path }: Props) {
+export function Player({ detail, clip, judgement, path, naming, onNaming }: Props) {
+  const { id } = detail.take;
   const video = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
   const [marking, setMarking] = useState(false);
   const [heard, setHeard] = useState(false);
+  const [pointed, setPointed] = useState(false);
+  useKeys({ "What was followed, over the picture": { o: () => setPointed((now) => !now) } });
   useKeys(clip.has_sound ? { "Hear it, or not": { l: () => setHeard((now) => !now) } } : {});
   useEffect(() => {
     playhead.attach(video.current);
@@ -50,8 +63,18 @@ export function Player({ id, clip, judgement, path }: Props) {
           <track kind="captions" />
         </video>
         {path && <Trail path={path} clip={clip} moves={judgement.move?.move != null} />}
+        {pointed && !naming && <PointsLayer id={id} clip={clip} />}
         <SubjectLayer id={id} clip={clip} marking={marking} onMarking={setMarking} />
+        {naming && <BackgroundPicker detail={detail} clip={clip} onClose={() => onNaming(false)} />}
       </div>
+      {pointed && !naming && (
+        <p className="pt-1.5 text-note">
+          Is something else the background?{" "}
+          <button type="button" className="underline" onClick={() => onNaming(true)}>
+            Show where it is
+          </button>
+        </p>
+      )}
       <Readout
         judgement={judgement}
         fps={clip.fps}
@@ -59,6 +82,8 @@ export function Player({ id, clip, judgement, path }: Props) {
         onMark={() => setMarking(!marking)}
         heard={clip.has_sound ? heard : null}
         onHear={() => setHeard(!heard)}
+        pointed={pointed}
+        onPoint={() => setPointed(!pointed)}
       />
     </div>
   );
@@ -151,9 +176,12 @@ type ReadoutProps = {
   /** Whether its sound is on; null where it has none. */
   heard: boolean | null;
   onHear: () => void;
+  pointed: boolean;
+  onPoint: () => void;
 };
 
-function Readout({ judgement, fps, marking, onMark, heard, onHear }: ReadoutProps) {
+function Readout(props: ReadoutProps) {
+  const { judgement, fps, marking, onMark, heard, onHear, pointed, onPoint } = props;
   const t = useTime();
   const playing = usePlaying();
   const loop = useLoop();
@@ -174,6 +202,7 @@ function Readout({ judgement, fps, marking, onMark, heard, onHear }: ReadoutProp
         <Act keys="Space" words={playing ? "pause" : "play"} onClick={() => playhead.toggle()} />
         <Act keys="M" words={marking ? "click it, or M" : "subject"} onClick={onMark} />
         {heard !== null && <Act keys="L" words={heard ? "mute" : "listen"} onClick={onHear} />}
+        <Act keys="O" words={pointed ? "hide points" : "points"} onClick={onPoint} />
         <Act keys="→" words="frame" onClick={() => playhead.step(1, fps)} />
         {lee && (
           <Act

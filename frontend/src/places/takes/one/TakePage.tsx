@@ -1,7 +1,8 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../../api/client";
 import { useMark, useRemedyDetails } from "../../../api/decisions";
+import { useChanged } from "../../../api/keys";
 import { useChangeBrief, useChangeTake, usePath, useTake } from "../../../api/takes";
 import { FaultView } from "../../../ui/FaultView";
 import { useNotices } from "../../../ui/notices";
@@ -38,17 +39,29 @@ export function TakePage() {
   return <LoadedTake key={found.data.take.id} detail={found.data} />;
 }
 
+/** Reads what hangs on the path anew when a take has been measured again. */
+function useMeasuredAgain(state: TakeDetail["take"]["state"]) {
+  const changed = useChanged();
+  const before = useRef(state);
+  useEffect(() => {
+    if (state === "done" && before.current !== "done") changed("motion");
+    before.current = state;
+  }, [state, changed]);
+}
+
 function LoadedTake({ detail }: { detail: TakeDetail }) {
   const { take, brief, clip, judgement } = detail;
   const [playhead] = useState(() => new Playhead());
   const [previewHead] = useState(() => new Playhead());
   const [finer, setFiner] = useState(false);
+  const [naming, setNaming] = useState(false);
   const [seen, setSeen] = useState<RemedyLine["remedy"] | null>(null);
   const from = detail.part?.from_s;
   useEffect(() => {
     if (from !== undefined) playhead.seek(from);
   }, [playhead, from]);
   const path = usePath(take.id, judgement !== null);
+  useMeasuredAgain(take.state);
   const changeBrief = useChangeBrief(take.id);
   const changeTake = useChangeTake(take.id);
   const fault = changeBrief.error ?? changeTake.error;
@@ -116,7 +129,14 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               {clip.from_log ? (
                 <NoPicture path={path.data} seconds={clip.duration_s} />
               ) : (
-                <Player id={take.id} clip={clip} judgement={judgement} path={path.data} />
+                <Player
+                  detail={detail}
+                  clip={clip}
+                  judgement={judgement}
+                  path={path.data}
+                  naming={naming}
+                  onNaming={setNaming}
+                />
               )}
               <GustFigure judgement={judgement} brief={brief} />
               <div className="md:col-span-2 xl:col-span-1 xl:row-span-2">
@@ -146,7 +166,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               </PlayheadContext>
             )}
             <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
-            <WhoseMotion detail={detail} />
+            <WhoseMotion detail={detail} onName={() => setNaming(true)} />
             <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
             <RidgeTrace judgement={judgement} />
             {settled && <Causes judgement={judgement} />}

@@ -1,12 +1,18 @@
 import type { ShotDoubt, TakeDetail } from "../../../api/client";
 import { useForgetWhoseMotion, useSayWhoseMotion } from "../../../api/takes";
+import { useLeaveOutSubject } from "../../../api/points";
+import { useSubject } from "../../../api/subject";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
 import { background, question } from "./whoseWords";
 
+type Props = { detail: TakeDetail; onName: () => void };
+
 /** Whose motion the figures are of: asked where it is in doubt, else told and open to correction. */
-export function WhoseMotion({ detail }: { detail: TakeDetail }) {
+export function WhoseMotion({ detail, onName }: Props) {
+  const leaveOut = useLeaveOutSubject(detail.take.id);
+  const marked = (useSubject(detail.take.id).data?.t_s.length ?? 0) > 0;
   const say = useSayWhoseMotion(detail.take.id);
   const forget = useForgetWhoseMotion(detail.take.id);
   const { notify, fail } = useNotices();
@@ -14,8 +20,13 @@ export function WhoseMotion({ detail }: { detail: TakeDetail }) {
     (one) =>
       one.doubt !== null || one.said || one.rivals.slice(1).some((other) => other.gust !== null),
   );
-  if (asked.length === 0) return null;
+  if (asked.length === 0 && detail.background.length === 0) return null;
   const takeBack = () => forget.mutate(undefined, { onError: fail });
+  const without = () =>
+    leaveOut.mutate(undefined, {
+      onSuccess: () => notify({ text: "Judged without what you marked.", undo: takeBack }),
+      onError: fail,
+    });
   const choose = (shot: number, rival: number) =>
     say.mutate(
       { shot, rival },
@@ -36,6 +47,26 @@ export function WhoseMotion({ detail }: { detail: TakeDetail }) {
           onTakeBack={takeBack}
         />
       ))}
+      <p className="flex flex-wrap items-center gap-2 border-l-2 border-lamp pl-1">
+        {detail.background.length > 0 && (
+          <>
+            <span className="pl-2 text-note">
+              Measured by the part of the picture that you named.
+            </span>
+            <Button look="bare" disabled={forget.isPending} onClick={takeBack}>
+              Take it back
+            </Button>
+          </>
+        )}
+        {marked && (
+          <Button look="bare" disabled={leaveOut.isPending} onClick={without}>
+            Leave out what I marked
+          </Button>
+        )}
+        <Button look="bare" onClick={onName}>
+          Show where the background is
+        </Button>
+      </p>
     </section>
   );
 }
