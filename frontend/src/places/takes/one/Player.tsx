@@ -4,8 +4,8 @@ import { gustAt, nearest } from "../../../charts/ridge";
 import * as format from "../../../formats";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
-import { BackgroundPicker } from "./BackgroundPicker";
-import { PointsLayer } from "./PointsLayer";
+import { BackgroundBar, BackgroundCells, useBackgroundPicker } from "./BackgroundPicker";
+import { PointsKey, PointsLayer } from "./PointsLayer";
 import { SubjectLayer } from "./SubjectMark";
 import { useLoop, usePlayhead, usePlaying, useTime } from "./playhead";
 
@@ -28,6 +28,7 @@ export function Player({ detail, clip, judgement, path, naming, onNaming }: Prop
   const playhead = usePlayhead();
   const [marking, setMarking] = useState(false);
   const [heard, setHeard] = useState(false);
+  const picker = useBackgroundPicker(detail, () => onNaming(false));
   const [pointed, setPointed] = useState(false);
   useKeys({ "What was followed, over the picture": { o: () => setPointed((now) => !now) } });
   useKeys(clip.has_sound ? { "Hear it, or not": { l: () => setHeard((now) => !now) } } : {});
@@ -65,16 +66,10 @@ export function Player({ detail, clip, judgement, path, naming, onNaming }: Prop
         {path && <Trail path={path} clip={clip} moves={judgement.move?.move != null} />}
         {pointed && !naming && <PointsLayer id={id} clip={clip} />}
         <SubjectLayer id={id} clip={clip} marking={marking} onMarking={setMarking} />
-        {naming && <BackgroundPicker detail={detail} clip={clip} onClose={() => onNaming(false)} />}
+        {naming && <BackgroundCells clip={clip} picker={picker} />}
       </div>
-      {pointed && !naming && (
-        <p className="pt-1.5 text-note">
-          Is something else the background?{" "}
-          <button type="button" className="underline" onClick={() => onNaming(true)}>
-            Show where it is
-          </button>
-        </p>
-      )}
+      {naming && <BackgroundBar picker={picker} />}
+      {pointed && !naming && <PointsKey id={id} onName={() => onNaming(true)} />}
       <Readout
         judgement={judgement}
         fps={clip.fps}

@@ -11,26 +11,33 @@ export function PointsLayer({ id, clip }: { id: number; clip: ClipFacts }) {
   if (!found) return null;
   const long = Math.max(clip.width, clip.height);
   return (
-    <>
-      <svg
-        viewBox={`0 0 ${clip.width} ${clip.height}`}
-        className="pointer-events-none absolute inset-0 h-full w-full"
-        aria-hidden="true"
-      >
-        <Dots clip={clip} seen={at(found.others, t)} r={long / 170} ring />
-        <Dots clip={clip} seen={at(found.believed, t)} r={long / 200} />
-      </svg>
-      <p
-        role="note"
-        className="absolute top-2 left-2 flex gap-3 rounded bg-paper/90 px-2 py-0.5 text-note"
-      >
+    <svg
+      viewBox={`0 0 ${clip.width} ${clip.height}`}
+      className="pointer-events-none absolute inset-0 h-full w-full"
+      aria-hidden="true"
+    >
+      <Dots clip={clip} seen={at(found.others, t)} r={long / 170} ring />
+      <Dots clip={clip} seen={at(found.believed, t)} r={long / 200} />
+    </svg>
+  );
+}
+
+/** Under the picture: what the dots and rings are. */
+export function PointsKey({ id, onName }: { id: number; onName: () => void }) {
+  const found = usePoints(id, 0).data;
+  if (!found) return null;
+  return (
+    <p className="flex flex-wrap gap-x-3 pt-1.5 text-note">
+      {found.believed.length === 0 ? (
+        <span>No points are kept of this take: it was measured before they were.</span>
+      ) : (
         <span>● followed as the camera</span>
-        {found.others.length > 0 && <span>○ moves by itself</span>}
-        {found.believed.length === 0 && (
-          <span>Nothing is kept of this take: measure it again.</span>
-        )}
-      </p>
-    </>
+      )}
+      {found.others.length > 0 && <span>○ moves by itself</span>}
+      <button type="button" className="underline hover:text-ink" onClick={onName}>
+        Show where the background is
+      </button>
+    </p>
   );
 }
 

@@ -47,7 +47,7 @@ export function WhoseMotion({ detail, onName }: Props) {
           onTakeBack={takeBack}
         />
       ))}
-      <p className="flex flex-wrap items-center gap-2 border-l-2 border-lamp pl-1">
+      <p className="flex flex-wrap items-center gap-2 border-l-2 border-lamp">
         {detail.background.length > 0 && (
           <>
             <span className="pl-2 text-note">
