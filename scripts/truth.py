@@ -78,11 +78,11 @@ def polished(name: str, path: Path, measured: Measured, truth: Motion) -> tuple[
     out = path.with_name("polished.mp4")
     source = Source(path, 0.0, size, measured.fps)
     render_preview(recipe, analysis, clip, source, out, on_progress=lambda _: None)
-    again, why = measured_again(out)
-    found = None if again is None else again.reading().gust()
+    again = measured_again(out)
+    found = None if again.analysis is None else again.analysis.reading().gust()
     crop = f"{recipe.crop_pct:.2f} | {true.points[STRENGTH].crop_pct:.2f}"
     if found is None or recipe.gust is None:
-        return f"| {name} | {crop} | – | {why} | – |", 0.0
+        return f"| {name} | {crop} | – | {again.unmeasured} | – |", 0.0
     off = found - recipe.gust
     return f"| {name} | {crop} | {recipe.gust:.2f} | {found:.2f} | {off:+.2f} |", off
 

@@ -17,6 +17,8 @@ import numpy as np
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
+from ridgewind.core.motion import Tracker
+from ridgewind.core.motion.sighting import Region, edge_cells
 from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import Film, Picture
 from ridgewind.media.encode import FilmWriter
@@ -33,6 +35,9 @@ SAFE_PX = 0.5
 """Of the finished frame, by which a window is drawn in, so that no half pixel outside is seen."""
 
 WARP_THREADS = 2
+EDGE_TRUST = 0.8
+"""Mean trust from which what the edges say is told."""
+
 PREVIEW_OPTIONS = {"preset": "superfast", "crf": "12", "bf": "0", "g": "30", "threads": "2"}
 FILM_OPTIONS = {"preset": "medium", "crf": "16", "threads": "2"}
 
@@ -81,12 +86,49 @@ def render_film(
     _render(recipe, analysis, clip, source, target, 1.0, None, FILM_OPTIONS, on_progress)
 
 
-def measured_again(path: Path) -> tuple[Analysis | None, str | None]:
-    """What a rendered film measures as, or why it cannot be measured."""
+@dataclass(frozen=True)
+class Again:
+    """A rendered film measured again. analysis: None where it cannot be measured, and unmeasured
+    why. edges: by the edges of its picture alone, None where little is to be followed there."""
+
+    analysis: Analysis | None
+    unmeasured: str | None
+    edges: Analysis | None
+
+
+def measured_again(path: Path) -> Again:
+    """What a rendered film measures as. It is looked at apart by its edges too: where the figures
+    were of a subject, its remedy has set the background moving, and the same follower would find
+    that in order."""
+    watch = EdgeWatch()
     try:
-        return Analysis(measure_film(path).motion), None
+        found = measure_film(path, on_picture=watch.feed)
     except UnfitError as error:
-        return None, error.what
+        return Again(None, error.what, None)
+    return Again(Analysis(found.motion), None, watch.analysis())
+
+
+class EdgeWatch:
+    """Follows the edges of the pictures that are measured, and nothing else."""
+
+    def __init__(self) -> None:
+        self._tracker: Tracker | None = None
+
+    def feed(self, picture: Picture, _: float | None) -> None:
+        """The next picture."""
+        height, width = picture.luma.shape
+        if self._tracker is None:
+            upright = height > width
+            region = Region(edge_cells(upright=upright), upright=upright)
+            self._tracker = Tracker((width, height), region=region)
+        self._tracker.feed(picture.t_s, picture.luma)
+
+    def analysis(self) -> Analysis | None:
+        """What they measure as; None where it is not to be relied on."""
+        motion = self._tracker.finish() if self._tracker is not None else None
+        if motion is None or float(motion.trust.mean()) < EDGE_TRUST:
+            return None
+        return Analysis(motion) if any(shot.measurable for shot in motion.shots) else None
 
 
 def _render(

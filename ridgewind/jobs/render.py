@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.films.rendering import Source, measured_again, render_film, render_preview
+from ridgewind.films.rendering import Again, Source, measured_again, render_film, render_preview
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.errors import CLEARED, UnreadableError
@@ -50,7 +50,7 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
     target = library.render_of(render.id)
     original = library.originals / row.file
     whole = Source(original, 0.0, size, fps)
-    again, unmeasured = None, None
+    again = Again(None, None, None)
     if preview:
         small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
         copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps)
@@ -59,12 +59,13 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
             render.recipe, analysis, clip, source, target,
             on_progress=lambda done: watch.feed(RENDERED_SHARE * done),
         )  # fmt: skip
-        again, unmeasured = measured_again(target)
+        again = measured_again(target)
     elif row.cleared_at is not None:
         raise UnreadableError(*CLEARED)
     else:
         render_film(render.recipe, analysis, clip, whole, target, on_progress=watch.feed)
-    reading = None if again is None else again.reading()
+    reading = None if again.analysis is None else again.analysis.reading()
+    edges = None if again.edges is None else again.edges.reading()
     screen_deg = take.brief.screen_deg
 
     def keep() -> None:
@@ -74,7 +75,8 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
             size_bytes=target.stat().st_size,
             gust=None if reading is None else reading.gust(screen_deg=screen_deg),
             peak_gust=None if reading is None else reading.peak(screen_deg=screen_deg),
-            unmeasured=unmeasured,
+            unmeasured=again.unmeasured,
+            edge_gust=None if edges is None else edges.gust(screen_deg=screen_deg),
         )
 
     return keep

@@ -25,7 +25,8 @@ PURPOSES = ("preview", "film")
 @dataclass(frozen=True)
 class RenderRow:
     """purpose: preview or film. gust, peak_gust: measured again of a preview. unmeasured: why
-    they are missing. state, progress, error_...: of its work, see jobs."""
+    they are missing. edge_gust: by the edges of its picture alone. state, progress, error_...: of
+    its work, see jobs."""
 
     id: int
     take_id: int
@@ -35,6 +36,7 @@ class RenderRow:
     gust: float | None
     peak_gust: float | None
     unmeasured: str | None
+    edge_gust: float | None
     size_bytes: int | None
     state: str
     progress: float | None
@@ -88,11 +90,13 @@ def store_result(
     gust: float | None,
     peak_gust: float | None,
     unmeasured: str | None,
+    edge_gust: float | None,
 ) -> None:
     """Keep what a film that was made measures."""
     db.execute(
-        "update render set size_bytes = ?, gust = ?, peak_gust = ?, unmeasured = ? where id = ?",
-        (size_bytes, gust, peak_gust, unmeasured, render_id),
+        "update render set size_bytes = ?, gust = ?, peak_gust = ?, unmeasured = ?,"
+        " edge_gust = ? where id = ?",
+        (size_bytes, gust, peak_gust, unmeasured, edge_gust, render_id),
     )
 
 

@@ -22,6 +22,7 @@ from ridgewind.films.rendering import Source, measured_again, render_film, rende
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
 from tests.conftest import make_motion, shaken, texture, view, write_film
+from tests.core.motion.test_rivals import hand, somebody
 
 AGREEMENT = 0.4
 TOO_LARGE_PCT = 0.3
@@ -57,9 +58,9 @@ def test_a_preview_measured_again_reads_what_was_predicted(filmed, kind, tmp_pat
         remedy = replace(remedy, start_s=keep.start_s, end_s=keep.end_s)
     recipe = predicted(recipe_of(remedy), analysis, clip, BRIEF)
     render_preview(recipe, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
-    again, unmeasured = measured_again(tmp_path / "out.mp4")
-    assert unmeasured is None
-    assert again.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)
+    again = measured_again(tmp_path / "out.mp4")
+    assert again.unmeasured is None
+    assert again.analysis.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)
 
 
 def test_crop_and_gust_left_agree_with_truth(filmed):
@@ -126,7 +127,7 @@ def test_films_that_are_turned_stretched_or_late_are_polished_all_the_same(how, 
         shown = next(iter(made.pictures(lambda plane: plane[::8, ::8])))
     assert shown.size == pytest.approx(source.size, abs=1)  # films have even sides
     assert shown.t_s == pytest.approx(0.0, abs=0.01)
-    again, _ = measured_again(tmp_path / "out.mp4")
+    again = measured_again(tmp_path / "out.mp4").analysis
     assert again.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)
     assert again.reading().gust() < read_motion(analysis.motion).gust() - 1
 
@@ -143,7 +144,7 @@ def test_a_full_size_film_keeps_size_sound_and_depth(tmp_path):
         assert video.pix_fmt == "yuv420p10le"
         length_s = float(sound.duration * sound.time_base)
     assert length_s == pytest.approx(40 * 1024 / 48_000 - 0.3, abs=0.06)
-    again, _ = measured_again(tmp_path / "out.mp4")
+    again = measured_again(tmp_path / "out.mp4").analysis
     assert again.reading().gust() < read_motion(analysis.motion).gust() - 1
 
 
@@ -177,3 +178,19 @@ def test_sound_stays_in_step_with_the_picture(render, tmp_path):
         ]
     clap_s = np.flatnonzero(np.abs(loud) > 0.3)[0] / rate
     assert clap_s == pytest.approx(bright[0], abs=0.025)
+
+
+def test_a_background_that_was_set_moving_is_seen_by_the_edges(tmp_path):
+    """Somebody held still by a polish, before a wall that shakes for it: who takes him for the
+    camera reads calm, the edges do not."""
+
+    def held(k):
+        return somebody(k, camera=1, move=lambda k: -hand(k))
+
+    moved = write_film(tmp_path / "held.mp4", [held(k) for k in range(60)])
+    still = write_film(tmp_path / "still.mp4", [somebody(k, camera=0) for k in range(60)])
+    assert measured_again(moved).edges.reading().gust() > 4.5
+    assert measured_again(still).edges.reading().gust() < 1
+    plain = [somebody(k, camera=1, wall=np.full((540, 960), 120, np.uint8)) for k in range(45)]
+    bare = measured_again(write_film(tmp_path / "bare.mp4", plain))
+    assert bare.edges is None

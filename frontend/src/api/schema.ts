@@ -3025,9 +3025,11 @@ export interface components {
     /**
      * RenderLine
      * @description A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
-     *     more than predicted.
+     *     more than predicted. edge_gust: by the edges of its picture alone.
      */
     RenderLine: {
+      /** Edge Gust */
+      edge_gust: number | null;
       /** Fault Next */
       fault_next: string | null;
       /** Fault What */

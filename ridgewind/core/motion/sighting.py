@@ -65,6 +65,14 @@ class Region:
         return out
 
 
+def edge_cells(*, upright: bool) -> frozenset[int]:
+    """The cells along the picture's top and high on its sides, where a background nearly always
+    shows; lower down a subject stands, or near ground."""
+    across, down = REGION[::-1] if upright else REGION
+    sides = [(row * across, row * across + across - 1) for row in range(1, down - 1)]
+    return frozenset([*range(across), *(cell for pair in sides for cell in pair)])
+
+
 def mean_inside(seen: Sequence[Sighting], region: Region, half: Floats) -> float:
     """Mean count of points in a region over the moments of a motion."""
     counts = [int(region.holds(one.points, half).sum()) for one in seen]

@@ -95,7 +95,7 @@ class RecipeLine(BaseModel):
 
 class RenderLine(BaseModel):
     """A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
-    more than predicted."""
+    more than predicted. edge_gust: by the edges of its picture alone."""
 
     id: int
     take_id: int
@@ -109,6 +109,7 @@ class RenderLine(BaseModel):
     peak_gust: float | None
     off: float | None
     unmeasured: str | None
+    edge_gust: float | None
     size_bytes: int | None
     worked: bool | None = Field(description="Smooth enough to the shooter's own eye")
 

@@ -171,6 +171,7 @@ def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
         peak_gust=row.peak_gust,
         off=None if row.gust is None or predicted is None else row.gust - predicted,
         unmeasured=row.unmeasured,
+        edge_gust=row.edge_gust,
         size_bytes=row.size_bytes,
         worked=marking.marked(db, row),
     )

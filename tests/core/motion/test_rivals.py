@@ -25,6 +25,8 @@ from tests.conftest import make_motion, sine, texture, track, view
 SIZE = (480, 270)
 WALL, COAT = texture(960, 540), texture(960, 540, seed=9)
 HZ = 30.0
+LOW_TRUST = 0.65
+"""Trust under which a figure is told with a warning."""
 
 
 def hand(k):
@@ -136,6 +138,28 @@ def test_a_still_wall_reads_nothing_whoever_moves_before_it(cover, size, hz, tur
     reading = read_motion(motion)
     sure = motion.trust.mean() >= 0.65 and reading.gust() is not None
     assert not sure or reading.gust() <= max(reading.floor(), 0.3)
+
+
+@pytest.fixture(scope="module")
+def hand_alone():
+    """The gust of the hand before the wall, with nobody there."""
+    return read_motion(track([view(WALL, SIZE, x=hand(k)) for k in range(60)])).gust()
+
+
+@settings(max_examples=6, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(
+    cover=st.floats(0.2, 0.6),
+    size=st.floats(2.0, 12.0),
+    hz=st.floats(0.3, 1.5),
+    begins=st.integers(0, 40),
+)
+def test_adding_somebody_changes_no_figure_that_is_trusted(hand_alone, cover, size, hz, begins):
+    def move(k):
+        return size * np.sin(2 * np.pi * hz * max(0, k - begins) / HZ)
+
+    motion = track([somebody(k, camera=1, cover=cover, move=move) for k in range(60)])
+    if motion.shots[0].doubt is None and motion.trust.mean() >= LOW_TRUST:
+        assert read_motion(motion).gust() == pytest.approx(hand_alone, abs=0.3)
 
 
 def test_groups_are_told_apart_where_one_fit_would_blend_them():

@@ -20,7 +20,7 @@ import { useNotices } from "../../../ui/notices";
 import { useKeys } from "../../../keys/useKeys";
 import { usePlayhead, usePlaying } from "../one/playhead";
 import { Controls } from "./Controls";
-import { agreement } from "./curve";
+import { agreement, edgesApart } from "./curve";
 import { SideBySide } from "./SideBySide";
 import { Travel } from "./Travel";
 
@@ -122,13 +122,14 @@ function Measured({ render }: { render: Render }) {
     );
   }
   const found = agreement(render.off);
+  const apart = edgesApart(render.gust, render.edge_gust);
   return (
     <p className="text-note text-stone" data-testid="measured-again">
       From {part}. Predicted {format.gust(recipe.gust)}, measured again{" "}
       <b className={`font-semibold ${found.agrees ? "text-ink" : "text-ember-deep"}`}>
         {format.gust(render.gust)}
       </b>
-      , {found.words}.
+      , {found.words}.{apart && <b className="block font-semibold text-ember-deep">{apart}</b>}
     </p>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Strength } from "../../../api/decisions";
-import { agreement, CURVE, curvePath, curveScales, stepped } from "./curve";
+import { agreement, CURVE, curvePath, curveScales, edgesApart, stepped } from "./curve";
 
 const point = (corner_hz: number, crop_pct: number, gust: number): Strength => ({
   corner_hz,
@@ -47,5 +47,14 @@ describe("agreement", () => {
       agrees: false,
       words: "0.7 less than predicted: go by what you see here",
     });
+  });
+});
+
+describe("the edges of a preview", () => {
+  it("are told only where they move more than its figure", () => {
+    expect(edgesApart(3, null)).toBeNull();
+    expect(edgesApart(3, 3.4)).toBeNull();
+    expect(edgesApart(5, 1)).toBeNull();
+    expect(edgesApart(1, 4.26)).toContain("gust 4.3");
   });
 });

@@ -42,3 +42,11 @@ export function agreement(off: number): { agrees: boolean; words: string } {
   const way = off > 0 ? "more" : "less";
   return { agrees: false, words: `${by} ${way} than predicted: go by what you see here` };
 }
+
+const EDGES_APART = 0.5;
+
+/** What to say where the edges of a preview move more than its figure; null where they do not. */
+export function edgesApart(gust: number, edges: number | null): string | null {
+  if (edges === null || edges <= gust + EDGES_APART) return null;
+  return `Around its edges it moves more, gust ${edges.toFixed(1)}. If that is the background, the figure is of something else: see the points (O).`;
+}
