@@ -32,7 +32,8 @@ class Evidence:
     """Sums over the frames that were looked at. edges: (10,) share of each segment's points.
     known: (10,) frames in which a segment had points at all. reached: (10,) frames in which the
     motion held most of a segment. spread: of its points over the picture. born: frame of the shot
-    in which the motion was first told apart."""
+    in which the motion was first told apart. one_before: until then it was one with another, so
+    that the path before is its own too."""
 
     edges: Floats = field(default_factory=lambda: np.zeros(10))
     known: Floats = field(default_factory=lambda: np.zeros(10))
@@ -43,6 +44,7 @@ class Evidence:
     spread: float = 0.0
     frames: int = 0
     born: int = 0
+    one_before: bool = False
 
     def take_in(self, other: Evidence) -> None:
         """Count another motion's points as this one's: they were found to be one."""

@@ -51,6 +51,9 @@ APART_PX = 0.6
 """Median distance, px at the working size, from which a group has plainly gone another way: the
 points of a poor picture scatter by half of it."""
 
+AGREED = 0.5
+"""Memory of agreement from which a point was one of the motion's own."""
+
 OWN_AGREEMENT = 0.85
 """Memory of agreement that the members of a new motion begin with."""
 
@@ -96,7 +99,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     gone = np.any(fresh, axis=0) if fresh else np.zeros(len(own), np.bool_)
     if gone.any():
         if any(shared):
-            rival.evidence = Evidence(born=rival.evidence.born)
+            rival.evidence = Evidence(born=rival.evidence.born, one_before=True)
         rival.sparse = not first or own.sum() < FEW_BELIEVED
         rival.reference = rival.reference.only(~gone)
         rival.instants = deque((one.only(~gone) for one in rival.instants), maxlen=REMEMBERED)
@@ -110,6 +113,8 @@ def _is_worth_a_search(rival: Rival, placed: Placed) -> bool:
     if rival.young:
         return True
     rival.search_in -= 1
+    if _is_torn(rival, placed):
+        rival.search_in, rival.search_every = min(rival.search_in, SEARCH_EVERY), SEARCH_EVERY
     if rival.search_in > 0:
         return False
     strays = np.count_nonzero(placed.fit.weights[placed.seen] < OUTLIER_WEIGHT)
@@ -139,6 +144,14 @@ def _groups(rival: Rival) -> list[Members]:
         group[np.flatnonzero(usable)[members]] = True
         groups.append(group)
     return groups
+
+
+def _is_torn(rival: Rival, placed: Placed) -> bool:
+    """Whether many points that agreed so far do not any more, all at once: a search must not wait
+    for long then."""
+    agreed = placed.seen & (rival.reference.agree > AGREED)
+    left = agreed & (placed.fit.weights < OUTLIER_WEIGHT)
+    return bool(np.count_nonzero(left) > max(MIN_POINTS - 1, MANY_STRAYS * placed.seen.sum()))
 
 
 def _explain(placed: Placed, agree: Floats, groups: list[Members]) -> bool:
@@ -195,6 +208,7 @@ def _share_evidence(rival: Rival, child: Rival, members: Members) -> bool:
     that this motion had it for itself."""
     gathered = rival.evidence.frames
     if not gathered or float(rival.reference.proven[members].mean()) > MANY_PROVEN:
+        child.evidence.one_before = True
         return True
     child.evidence.frames = gathered
     child.evidence.known = rival.evidence.known.copy()

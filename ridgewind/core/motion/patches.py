@@ -224,9 +224,7 @@ def align(
     position = start_px.copy()
     score = np.zeros(len(position), np.float32)
     matched = np.ones((len(position), 1), np.float32) if gain is None else gain
-    compare_at = {0} if gain is None else {iterations - 1}
-    if templates.level == FULL:
-        compare_at.add(iterations - 1)
+    compare_at = {iterations - 1} if gain is not None else {0, iterations - 1}
     for turn in range(iterations):
         seen = _sample(image, position, window)
         shift = (templates.steepest @ seen[:, :, None])[:, :, 0]

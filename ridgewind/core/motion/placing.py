@@ -34,6 +34,10 @@ FIT_ROUNDS = 2
 SURE_PX = 1.0
 """While predictions have been off by less, px at the working size, the coarse search is spared."""
 
+OWN_START_PX = 1.5
+"""Distance from the common motion, px at the working size, from which a point that was found by the
+coarse search is sought on from there."""
+
 FINE_ITERATIONS = 2
 EYE = np.eye(2, dtype=np.float32)
 MIN_SCORE = 0.6
@@ -140,6 +144,9 @@ class Placer:
                     noise=noise,
                 ) @ h  # fmt: skip
                 if strays is not None:
+                    # What has just gone another way would be lost if it were sought with the rest.
+                    apart = np.hypot(*(found - apply(h, reference.points)).T) * self.long_px
+                    strays = strays | (seen & (apart > OWN_START_PX))
                     starts = found[strays]
         equations = build_equations(
             reference.points[seen], found[seen], noise=NOISE_PX / self.long_px

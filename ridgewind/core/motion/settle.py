@@ -120,7 +120,8 @@ def _apart_px(one: Rival, other: Rival, long_side_px: float) -> float:
 def _candidate(rival: Rival, still: bool) -> Candidate:
     evidence = rival.evidence
     frames = max(evidence.frames, 1)
-    known = [row for row in rival.rows[evidence.born :] if row.step is not None]
+    since = 0 if evidence.one_before else evidence.born
+    known = [row for row in rival.rows[since:] if row.step is not None]
     share = len(known) / max(len(rival.rows), 1)
     score = (
         EDGE_WEIGHT * evidence.edge
