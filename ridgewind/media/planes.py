@@ -21,7 +21,8 @@ Planes = tuple[NDArray[Any], NDArray[Any], NDArray[Any]]
 
 DEEP, SHALLOW = "yuv420p10le", "yuv420p"
 SHALLOW_TOO = "yuvj420p"
-"""The same planes in full range, which the frame's own description says."""
+FULL_RANGE = 2
+"""The same planes in full range, which the frame's own description says (ISO/IEC 23091-2)."""
 
 
 def pixel_format(picture: Picture) -> str:
@@ -37,7 +38,8 @@ def planes_of(picture: Picture, size: tuple[int, int], fmt: str) -> Planes:
     """
     frame = picture.frame
     if frame.format.name not in (DEEP, SHALLOW, SHALLOW_TOO):
-        frame = frame.reformat(format=fmt)
+        full = frame.color_range == FULL_RANGE and fmt == SHALLOW
+        frame = frame.reformat(format=SHALLOW_TOO if full else fmt)
     lying = size[::-1] if picture.turn % 2 else size
     shrinks = frame.format.name == DEEP and fmt == SHALLOW
     planes = []

@@ -23,6 +23,7 @@ from ridgewind.services.errors import (
 from ridgewind.services.whose import ShotDoubt
 from ridgewind.store import (
     briefs,
+    clips,
     database,
     jobs,
     kit,
@@ -190,7 +191,11 @@ def points(
 
 
 def forget_whose_motion(db: Connection, take_id: int) -> None:
-    """Take back what was said of the motions of a take's film. Raises NotFoundError."""
+    """Take back what was said of the motions of a take's film. Raises NotFoundError, and
+    NotReadyError where it would have to be measured again and its original was put aside."""
+    clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+    if clip.cleared_at is not None and whose_motion.background_of(db, clip.id):
+        raise NotReadyError(*PUT_ASIDE)
     with database.atomic(db):
         whose.forget(db, take_id)
         _judge_film(db, takes.by_id(db, take_id).clip_id)

@@ -103,7 +103,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
         rival.sparse = not first or own.sum() < FEW_BELIEVED
         rival.reference = rival.reference.only(~gone)
         rival.instants = deque((one.only(~gone) for one in rival.instants), maxlen=REMEMBERED)
-    rival.believed = rival.reference.at[own[~gone]]
+    rival.believe(rival.reference.at, own[~gone])
     return children
 
 
@@ -282,7 +282,8 @@ def _child(rival: Rival, members: Members) -> Rival:
     )
     child.evidence.born = rival.instants[0].row
     child.instants.extend(one.only(members) for one in rival.instants)
-    child.believed, child.sparse = child.instants[-1].found, True
+    child.believe(child.instants[-1].found, np.ones(int(members.sum()), np.bool_))
+    child.sparse = True
     return child
 
 

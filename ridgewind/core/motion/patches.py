@@ -15,7 +15,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.motion.pyramid import FULL, FloatImage, Image, to_level
+from ridgewind.core.motion.pyramid import FloatImage, Image, to_level
 
 GRID = (15, 8)
 """Cells along the long and the short side; each gives at most one point."""

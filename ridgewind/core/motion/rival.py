@@ -155,7 +155,7 @@ class Rival:
         outlier_share = _outlier_share(placed, taken)
         self.placed = placed
         agree = seen & (fit.weights > BELIEVED_WEIGHT) & (reference.agree > STRAY)
-        self.believed, self.believed_born_s = placed.found[agree], reference.born_s[agree]
+        self.believe(placed.found, agree)
         self.instants.append(Instant(placed.found, seen, len(self.rows), reference.age == 1))
         self.rows.append(Row(frame.t_s, step, error, placed.trust, "", outlier_share))
         if self._worn(fit, beside > 0):
@@ -175,12 +175,17 @@ class Rival:
         reference.h, reference.missed = fit.h, 0
         reference.age += 1
 
+    def believe(self, found: Floats, members: Members) -> None:
+        """These of its points, found there (n, 2), are the motion's own."""
+        self.believed, self.believed_born_s = found[members], self.reference.born_s[members]
+
     def miss(self, t_s: float, reason: str) -> None:
         """The motion was not found in this frame."""
         self.reference.missed += 1
         self.reference.h_before = self.reference.h
         self.reference.followed[:] = False
-        self.placed, self.believed = None, np.empty((0, 2))
+        self.placed = None
+        self.believed, self.believed_born_s = np.empty((0, 2)), np.empty(0)
         self.instants.clear()
         self.rows.append(Row(t_s, None, None, 0.0, reason))
 

@@ -158,12 +158,12 @@ class ShotTracker:
                 self._rivals.remove(rival)
                 self._gone.append(rival)
         seen = [rival for rival in self._rivals if rival.placed is not None]
-        born = [rival.believed_born_s for rival in seen]
-        believed = np.concatenate(born) if born else np.empty(0)
+        believed = np.concatenate([np.empty((0, 2)), *(rival.believed for rival in seen)])
+        born_s = np.concatenate([np.empty(0), *(rival.believed_born_s for rival in seen)])
         # While a second motion is about, something may only have come before the first.
         motions = sum(one.reference.missed <= HIDDEN_FRAMES for one in self._rivals)
         self.replaced = self._watch.replaced(
-            frame.t_s, frame.levels[-1], step, believed, motions=motions
+            frame.t_s, frame.levels[-1], step, believed, born_s, motions=motions
         )
 
     def _merge(self) -> None:
