@@ -28,7 +28,7 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-START_S, DEMO_S = 15.0, 180.0
+START_S, DEMO_S = 90.0, 300.0
 
 
 class Client:
