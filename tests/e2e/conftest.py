@@ -21,7 +21,7 @@ import pytest
 from playwright.sync_api import expect, sync_playwright
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
-expect.set_options(timeout=10_000)  # more tests run than there are cores
+expect.set_options(timeout=30_000)  # more tests run than there are cores
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
