@@ -17,6 +17,8 @@ import av.filter
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.media.errors import translated
+
 Floats = NDArray[np.float64]
 
 PQ, HLG = 16, 18
@@ -50,24 +52,11 @@ class ToneMapper:
     """Maps frames of one size and transfer function; frames are given and taken one by one."""
 
     def __init__(self, like: av.VideoFrame) -> None:
-        graph = av.filter.Graph()
-        source = graph.add_buffer(
-            width=like.width, height=like.height, format=like.format.name, time_base=like.time_base
-        )
-        table = str(_table(like.color_trc)).replace("\\", "/").replace(":", "\\:")
-        chain = [
-            source,
-            graph.add("scale", "in_color_matrix=bt2020:in_range=tv:flags=bilinear"),
-            graph.add("format", "gbrp10le"),
-            graph.add("lut3d", f"file='{table}'"),
-            graph.add("scale", "out_color_matrix=bt709:out_range=tv:flags=bilinear"),
-            graph.add("format", "yuv420p"),
-            graph.add("buffersink"),
-        ]
-        for one, after in itertools.pairwise(chain):
-            one.link_to(after)
-        graph.configure()
-        self._graph = graph
+        # The library reads the table from a file, once, when the graph is made.
+        with translated(), tempfile.TemporaryDirectory(prefix="ridgewind-") as folder:
+            table = Path(folder) / "table.cube"
+            table.write_text(_table(like.color_trc))
+            self._graph = _graph(like, table)
 
     def map(self, frame: av.VideoFrame) -> av.VideoFrame:
         """The frame in BT.709, eight bits."""
@@ -76,6 +65,28 @@ class ToneMapper:
         made.colorspace = made.color_primaries = made.color_trc = BT709
         made.color_range = VIDEO_RANGE
         return made
+
+
+def _graph(like: av.VideoFrame, table: Path) -> av.filter.Graph:
+    """Filters from frames like this one to BT.709, by a table in a file."""
+    graph = av.filter.Graph()
+    name = str(table).replace("\\", "/").replace(":", "\\:")
+    source = graph.add_buffer(
+        width=like.width, height=like.height, format=like.format.name, time_base=like.time_base
+    )
+    chain = [
+        source,
+        graph.add("scale", "in_color_matrix=bt2020:in_range=tv:flags=bilinear"),
+        graph.add("format", "gbrp10le"),
+        graph.add("lut3d", f"file='{name}'"),
+        graph.add("scale", "out_color_matrix=bt709:out_range=tv:flags=bilinear"),
+        graph.add("format", "yuv420p"),
+        graph.add("buffersink"),
+    ]
+    for one, after in itertools.pairwise(chain):
+        one.link_to(after)
+    graph.configure()
+    return graph
 
 
 def mapped(rgb: Floats, transfer: int) -> Floats:
@@ -116,12 +127,10 @@ def _pq_light(signal: Floats) -> Floats:
 
 
 @cache
-def _table(transfer: int) -> Path:
-    """A table of the mapping in the form that the video library reads, written once a process."""
+def _table(transfer: int) -> str:
+    """A table of the mapping, in the form that the video library reads."""
     steps = np.linspace(0.0, 1.0, CUBE)
     blue, green, red = np.meshgrid(steps, steps, steps, indexing="ij")  # red changes fastest
     colours = mapped(np.stack([red, green, blue], axis=-1).reshape(-1, 3), transfer)
-    path = Path(tempfile.mkdtemp(prefix="ridgewind-")) / f"{transfer}.cube"
     lines = [f"LUT_3D_SIZE {CUBE}", *(f"{r:.6f} {g:.6f} {b:.6f}" for r, g, b in colours)]
-    path.write_text("\n".join(lines) + "\n")
-    return path
+    return "\n".join(lines) + "\n"

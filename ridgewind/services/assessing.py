@@ -27,6 +27,10 @@ RIDGE_STEPS_PER_GUST = 25.0
 """Bytes of the small ridge: heights in 25ths of a gust, near bands first, per column."""
 
 SAME_RATE = 0.02
+LEAST_STRETCH = 1.8
+"""Ratio of the two rates from which a file's word on how it was filmed is believed (chosen here: 60
+played at 30 is 2, and a phone that falls from 30 to 24 in low light is 1.25)."""
+
 LEAST_PART_FRAMES = 12
 LOG_CODEC = "motion log"
 """What stands for the codec of a take that is a motion log alone."""
@@ -176,11 +180,15 @@ def judged_clip(db: Connection, take: TakeRow, clip: ClipRow) -> Clip:
 
 def capture_fps(db: Connection, take: TakeRow, clip: ClipRow) -> float | None:
     """Frames a second at which a take was filmed, as the shooter says, else its file, else its
-    set-up where that slows its films; None where the film plays as it was filmed."""
+    set-up where that slows its films; None where the film plays as it was filmed. A file is
+    believed only where it plays at quite another rate: phones write the rate that was asked for
+    into every film, also where the light made them fall from it."""
     if take.own_capture_fps is not None:
         return take.own_capture_fps
-    if clip.file_capture_fps is not None:
-        return clip.file_capture_fps
+    told = clip.file_capture_fps
+    if told is not None and clip.fps is not None:
+        slower = told / clip.fps
+        return told if max(slower, 1.0 / slower) >= LEAST_STRETCH else None
     if take.setup_id is None:
         return None
     optics = kit.setup_by_id(db, take.setup_id).ask.optics

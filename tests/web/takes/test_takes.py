@@ -212,3 +212,18 @@ def test_slow_motion_stretched_in_its_file_is_explained_as_it_was_filmed(client,
     assert slowed["judgement"]["body_deg_s"] > 3 * said["judgement"]["body_deg_s"]
     back = client.patch(at, json={"own_capture_fps": None}, headers=HERE).json
     assert back["judgement"] == slowed["judgement"]
+
+
+def test_a_phone_that_fell_from_its_rate_was_not_slowed(client, library, tmp_path):
+    """30 was asked for, and stands in the file, but the light allowed 24."""
+    path = tmp_path / "dusk.mp4"
+    with av.open(str(path), "w", options={"movflags": "use_metadata_tags"}) as film:
+        film.metadata["com.android.capture.fps"] = "30.000000"
+        stream = film.add_stream("libx264", rate=24)
+        stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv420p"
+        for frame in shaken(40, amplitude_px=2.0):
+            film.mux(stream.encode(av.VideoFrame.from_ndarray(frame, format="gray")))
+        film.mux(stream.encode(None))
+    take = bring_in(client, path)["id"]
+    measure(library, take)
+    assert client.get(f"/api/takes/{take}", headers=HERE).json["capture_fps"] is None
