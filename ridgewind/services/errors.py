@@ -32,7 +32,7 @@ NO_GUST = ("This has no gust to set beside it.", "Measure it first.")
 NO_SUBJECT = ("No subject is marked in this take.", "Mark it in the picture first.")
 NOTHING_ELSE = (
     "Nothing was followed in this take but what you marked.",
-    "Name a part of the picture where you see the background.",
+    "Show in the picture where the background is.",
 )
 PUT_ASIDE = (
     "This has to be measured again, and its original was put aside.",

@@ -18,7 +18,7 @@ from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.errors import MissingError
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.plan.serialise import brief_of
-from ridgewind.web.takes import models, serialise
+from ridgewind.web.takes import models, serialise, whose_models
 
 api = blueprint("takes")
 
@@ -96,7 +96,7 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
 
 
 @api.put("/takes/<int:take_id>/whose-motion", responses={200: models.TakeDetail, **FAULTS})
-def say_whose_motion(path: models.TakePath, body: models.WhoseMotion) -> Response:
+def say_whose_motion(path: models.TakePath, body: whose_models.WhoseMotion) -> Response:
     """Say which motion of a shot is the camera's; judged again without measuring again."""
     with current().read() as db:
         taking.say_whose_motion(db, path.take_id, shot=body.shot, rival=body.rival)
@@ -104,7 +104,7 @@ def say_whose_motion(path: models.TakePath, body: models.WhoseMotion) -> Respons
 
 
 @api.put("/takes/<int:take_id>/background", responses={200: models.TakeDetail, **FAULTS})
-def name_background(path: models.TakePath, body: models.NamedBackground) -> Response:
+def name_background(path: models.TakePath, body: whose_models.NamedBackground) -> Response:
     """Say where in the picture the background is seen; measured again only where it has to be."""
     with current().read() as db:
         taking.name_background(db, path.take_id, frozenset(body.cells))
@@ -119,12 +119,12 @@ def leave_out_subject(path: models.TakePath) -> Response:
         return _told(db, path.take_id)
 
 
-@api.get("/takes/<int:take_id>/points", responses={200: models.PointsAnswer, **FAULTS})
-def points_of(path: models.TakePath, query: models.PointsQuery) -> Response:
+@api.get("/takes/<int:take_id>/points", responses={200: whose_models.PointsAnswer, **FAULTS})
+def points_of(path: models.TakePath, query: whose_models.PointsQuery) -> Response:
     """Where the points were that were believed, and those that move by themselves."""
     with current().read() as db:
         told, others, first_s = taking.points(
-            db, path.take_id, from_s=query.from_s, to_s=query.from_s + models.POINTS_S
+            db, path.take_id, from_s=query.from_s, to_s=query.from_s + whose_models.POINTS_S
         )
     return answered(serialise.points(told, others, first_s))
 

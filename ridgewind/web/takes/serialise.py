@@ -29,7 +29,7 @@ from ridgewind.store.kit import SetupRow
 from ridgewind.store.takes import TakeRow
 from ridgewind.web.models import NamedLink
 from ridgewind.web.plan.serialise import brief_model
-from ridgewind.web.takes import models
+from ridgewind.web.takes import models, whose_models
 
 PATH_POINTS, MEANT_POINTS = 4000, 400
 SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
@@ -84,7 +84,7 @@ def take_detail(found: TakeSheet) -> models.TakeDetail:
         log=found.log,
         judgement=judgement(judged),
         background=sorted(found.background),
-        doubts=[models.ShotDoubt.model_validate(asdict(one)) for one in found.doubts],
+        doubts=[whose_models.ShotDoubt.model_validate(asdict(one)) for one in found.doubts],
         marked=found.marked,
         cleared=judged.clip.cleared_at is not None,
         before_id=found.before_id,
@@ -117,17 +117,19 @@ def take_setup(row: SetupRow, camera: Camera) -> models.TakeSetup:
     )
 
 
-def points(believed: list[Sighting], others: list[Sighting], first_s: float) -> models.PointsAnswer:
-    def told(seen: list[Sighting]) -> list[models.SeenPoints]:
+def points(
+    believed: list[Sighting], others: list[Sighting], first_s: float
+) -> whose_models.PointsAnswer:
+    def told(seen: list[Sighting]) -> list[whose_models.SeenPoints]:
         return [
-            models.SeenPoints(
+            whose_models.SeenPoints(
                 t_s=one.t_s - first_s,
                 places=np.round(1000.0 * one.points).astype(int).reshape(-1).tolist(),
             )
             for one in seen
         ]
 
-    return models.PointsAnswer(believed=told(believed), others=told(others))
+    return whose_models.PointsAnswer(believed=told(believed), others=told(others))
 
 
 def clip_facts(clip: ClipRow, motion: Motion) -> models.ClipFacts:

@@ -148,7 +148,7 @@ def test_the_marked_subject_can_be_left_out(client, library, two_motions, one_mo
     client.post(f"/api/takes/{alone}/subject", json={"at_s": 1.0, "x": 0.5, "y": 0.5}, headers=HERE)
     refused = client.put(f"/api/takes/{alone}/without-subject", headers=HERE)
     assert refused.status_code == 409
-    assert "Name a part of the picture" in refused.json["error"]["hint"]
+    assert "Show in the picture" in refused.json["error"]["hint"]
 
 
 def test_the_page_can_show_which_points_were_believed(client, library, two_motions):
