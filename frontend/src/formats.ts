@@ -57,6 +57,7 @@ export const REMEDY_WORDS = {
   polish: "Polish",
   polish_lee: "Polish the lee",
   slow_polish: "Slow and polish",
+  hold: "Hold the subject",
   retake: "Do it again",
 } as const;
 

@@ -8,7 +8,7 @@ import numpy as np
 
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.motion import pyramid
-from ridgewind.core.motion.follow import Follower, SubjectPath
+from ridgewind.core.motion.follow import Follower, Mark, Subject, SubjectPath
 from ridgewind.core.motion.pyramid import Image
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
@@ -20,12 +20,27 @@ LONGEST_BACK_S, LONGEST_ON_S = 30.0, 120.0
 
 
 def follow(
-    library: Library, db: Connection, take_id: int, *, at_s: float, x: float, y: float
-) -> SubjectPath:
-    """Follow and keep a subject marked at_s seconds of the film, at x, y of the picture (0 to 1
-    from its upper left). Raises NotFoundError, MediaError."""
-    require_between("x", x, 0, 1)
-    require_between("y", y, 0, 1)
+    library: Library, db: Connection, take_id: int, mark: Mark, *, second: bool = False
+) -> Subject:
+    """Follow and keep a subject that was marked. second: the mark is of another point of the one
+    that is marked already. Raises NotFoundError, MediaError, and InvalidArgumentError for a mark
+    outside the film or a second one without a first."""
+    require_between("x", mark.x, 0, 1)
+    require_between("y", mark.y, 0, 1)
+    known = subjects.of_take(db, take_id) if second else None
+    if second and known is None:
+        raise InvalidArgumentError("second", second, "a first point must be marked before it")
+    path = _followed(library, db, take_id, mark)
+    subject = Subject((mark,), (path,))
+    if known is not None:
+        subject = Subject((known.marks[0], mark), (known.paths[0], path))
+    with database.atomic(db):
+        subjects.put(db, take_id, subject)
+    return subject
+
+
+def _followed(library: Library, db: Connection, take_id: int, mark: Mark) -> SubjectPath:
+    at_s, x, y = mark.at_s, mark.x, mark.y
     take = takes.by_id(db, take_id)
     clip = clips.by_id(db, take.clip_id)
     before: deque[tuple[float, Image]] = deque()
@@ -50,10 +65,7 @@ def follow(
     if follower is None:
         raise InvalidArgumentError("at_s", at_s, "it must lie within the film")
     columns = np.array(sorted(found))
-    path = SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])
-    with database.atomic(db):
-        subjects.put(db, take_id, marked_s=at_s, x=x, y=y, path=path)
-    return path
+    return SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])
 
 
 def _marked(

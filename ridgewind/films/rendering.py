@@ -18,6 +18,7 @@ from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
 from ridgewind.core.motion import Tracker
+from ridgewind.core.motion.follow import Follower, Subject, SubjectPath
 from ridgewind.core.motion.sighting import Region, edge_cells
 from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import Film, Picture
@@ -48,12 +49,14 @@ Progress = Callable[[float], None]
 @dataclass(frozen=True)
 class Source:
     """Where frames come from. shift_s: added to a time of the path to have one of the file.
-    size: of the picture as displayed, px. fps: as measured."""
+    size: of the picture as displayed, px. fps: as measured. subject: that is marked in it, s of
+    the path."""
 
     path: Path
     shift_s: float
     size: tuple[int, int]
     fps: float
+    subject: Subject | None = None
 
 
 def render_preview(
@@ -89,23 +92,65 @@ def render_film(
 @dataclass(frozen=True)
 class Again:
     """A rendered film measured again. analysis: None where it cannot be measured, and unmeasured
-    why. edges: by the edges of its picture alone, None where little is to be followed there."""
+    why. edges: by the edges of its picture alone, None where little is to be followed there.
+    subject: the path of what it holds, None where it holds nothing or that is not found."""
 
     analysis: Analysis | None
     unmeasured: str | None
     edges: Analysis | None
+    subject: SubjectPath | None = None
 
 
-def measured_again(path: Path) -> Again:
+def measured_again(path: Path, *, subject_at: tuple[float, float] | None = None) -> Again:
     """What a rendered film measures as. It is looked at apart by its edges too: where the figures
     were of a subject, its remedy has set the background moving, and the same follower would find
-    that in order."""
-    watch = EdgeWatch()
+    that in order. subject_at: where the subject that it holds is at first, percent of the long
+    side from the middle, right and down."""
+    edges, held = EdgeWatch(), SubjectWatch(subject_at)
+
+    def look(picture: Picture, done: float | None) -> None:
+        edges.feed(picture, done)
+        held.feed(picture)
+
     try:
-        found = measure_film(path, on_picture=watch.feed)
+        found = measure_film(path, on_picture=look)
     except UnfitError as error:
         return Again(None, error.what, None)
-    return Again(Analysis(found.motion), None, watch.analysis())
+    return Again(Analysis(found.motion), None, edges.analysis(), held.path())
+
+
+class SubjectWatch:
+    """Follows what stands at a place of the first picture."""
+
+    def __init__(self, at_pct: tuple[float, float] | None) -> None:
+        self._at_pct = at_pct
+        self._follower: Follower | None = None
+        self._found: list[tuple[float, float, float]] = []
+
+    def feed(self, picture: Picture) -> None:
+        """The next picture."""
+        if self._at_pct is None:
+            return
+        height, width = picture.luma.shape
+        middle, scale = ((width - 1) / 2, (height - 1) / 2), max(width, height) / 100.0
+        if self._follower is None:
+            first = tuple(m + scale * p for m, p in zip(middle, self._at_pct, strict=True))
+            if not (0 <= first[0] <= width - 1 and 0 <= first[1] <= height - 1):
+                self._at_pct = None
+                return
+            self._follower = Follower(picture.luma, (first[0], first[1]))
+            seen: tuple[float, float] | None = (first[0], first[1])
+        else:
+            seen = self._follower.next(picture.luma)
+        x, y = seen or (np.nan, np.nan)
+        self._found.append((picture.t_s, (x - middle[0]) / scale, (y - middle[1]) / scale))
+
+    def path(self) -> SubjectPath | None:
+        """Where it went; None where it was not there."""
+        if not self._found:
+            return None
+        columns = np.array(self._found)
+        return SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])
 
 
 class EdgeWatch:
@@ -146,7 +191,11 @@ def _render(
     size = _even(source.size, scale)
     start_s, end_s = recipe.start_s + source.shift_s, recipe.end_s + source.shift_s
     windows = WindowMaker(
-        recipe, analysis, upright=clip.upright, drawn_in_pct=100.0 * SAFE_PX / max(size)
+        recipe,
+        analysis,
+        upright=clip.upright,
+        drawn_in_pct=100.0 * SAFE_PX / max(size),
+        subject=source.subject,
     )
     with ExitStack() as stack:
         film = stack.enter_context(Film(source.path))

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.judge.hold import subject_gust
+from ridgewind.core.judge.recipe import subject_place
 from ridgewind.films.rendering import Again, Source, measured_again, render_film, render_preview
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
@@ -49,17 +51,20 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
     size, fps = (row.width, row.height), row.fps or 25.0
     target = library.render_of(render.id)
     original = library.originals / row.file
-    whole = Source(original, 0.0, size, fps)
+    subject = assessing.subject_of(db, take.id, motion)
+    whole = Source(original, 0.0, size, fps, subject)
     again = Again(None, None, None)
     if preview:
         small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
-        copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps)
+        copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps, subject)
         source = whole if small else copy
         render_preview(
             render.recipe, analysis, clip, source, target,
             on_progress=lambda done: watch.feed(RENDERED_SHARE * done),
         )  # fmt: skip
-        again = measured_again(target)
+        again = measured_again(
+            target, subject_at=subject_place(render.recipe, analysis, clip, subject)
+        )
     elif row.cleared_at is not None:
         raise UnreadableError(*CLEARED)
     else:
@@ -67,6 +72,7 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
     reading = None if again.analysis is None else again.analysis.reading()
     edges = None if again.edges is None else again.edges.reading()
     screen_deg = take.brief.screen_deg
+    held = again.subject
 
     def keep() -> None:
         renders.store_result(
@@ -77,6 +83,9 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
             peak_gust=None if reading is None else reading.peak(screen_deg=screen_deg),
             unmeasured=again.unmeasured,
             edge_gust=None if edges is None else edges.gust(screen_deg=screen_deg),
+            subject_gust=None
+            if held is None
+            else subject_gust(held, aspect=analysis.motion.aspect, screen_deg=screen_deg),
         )
 
     return keep

@@ -11,11 +11,12 @@ import numpy as np
 
 from ridgewind.core.clip import USUAL_SHUTTER, Clip, stretch_of
 from ridgewind.core.judge import Analysis, Assessment, assess
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.services.whose import as_said
-from ridgewind.store import clips, database, drills, kit, settings, takes, whose_motion
+from ridgewind.store import clips, database, drills, kit, settings, subjects, takes, whose_motion
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
@@ -60,7 +61,13 @@ def judge(db: Connection, take_id: int) -> Judged:
     if analysis is None:
         return Judged(take, clip, None, None, None)
     facts = judged_clip(db, take, clip)
-    assessment = assess(analysis, facts, take.brief, weights=settings.weights(db))
+    assessment = assess(
+        analysis,
+        facts,
+        take.brief,
+        weights=settings.weights(db),
+        subject=subject_of(db, take_id, motion),
+    )
     line = trace(
         assessment.reading,
         assessment.band_powers,
@@ -68,6 +75,14 @@ def judge(db: Connection, take_id: int) -> Judged:
         most_points=TRACE_POINTS,
     )
     return Judged(take, clip, motion, assessment, line)
+
+
+def subject_of(db: Connection, take_id: int, motion: Motion | None) -> Subject | None:
+    """The marked subject of a take, s in the file. motion: of the whole film."""
+    found = subjects.of_take(db, take_id)
+    if found is None or motion is None or not len(motion.t_s):
+        return None
+    return found.later(float(motion.t_s[0]))
 
 
 def spectrum(assessment: Assessment) -> Spectrum | None:

@@ -12,7 +12,9 @@ from numpy.typing import NDArray
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.asked import seen_after
 from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.hold import hold_frames
 from ridgewind.core.judge.lee import passes
 from ridgewind.core.judge.next_time import Hint, LensRange, Record, hints_for
 from ridgewind.core.judge.polish import PolishCurve
@@ -30,10 +32,11 @@ from ridgewind.core.judge.recipe import (
     stretch_of,
     with_drift,
 )
-from ridgewind.core.judge.remedies import seen_after, strength
+from ridgewind.core.judge.remedies import strength
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.slow import RateReading, rate_readings
 from ridgewind.core.kit.items import Camera, Lens
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.practice.drill import Drill
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
@@ -85,18 +88,21 @@ class RemedyDetails:
 
 @dataclass(frozen=True)
 class RemedyRequest:
-    """What of a remedy is asked for: another strength, another rate, a desk-made move."""
+    """What of a remedy is asked for: another strength, another rate, a desk-made move, a subject
+    that glides rather than stands still."""
 
     remedy: str
     corner_hz: float | None = None
     rate: float | None = None
     drift: Direction | None = None
+    glide: bool | None = None
 
 
 @dataclass(frozen=True)
 class Case:
     """A measured take with everything that a decision about it needs. start_s: its film's first
-    frame, s in the file. pictured: it is more than a motion log."""
+    frame, s in the file. pictured: it is more than a motion log. subject: that is marked in it, s
+    in the file."""
 
     take: TakeRow
     analysis: Analysis
@@ -104,6 +110,7 @@ class Case:
     clip: Clip
     start_s: float
     pictured: bool
+    subject: Subject | None
 
     def curve(self, remedy: Remedy) -> PolishCurve | None:
         return self.analysis.polish(remedy.rate, step=remedy.step, upright=self.clip.upright)
@@ -131,7 +138,8 @@ def case_of(db: Connection, take_id: int) -> Case:
     facts = assessing.judged_clip(db, judged.take, judged.clip)
     start_s = float(judged.motion.t_s[0])
     pictured = judged.clip.codec != assessing.LOG_CODEC
-    return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured)
+    subject = assessing.subject_of(db, take_id, judged.motion)
+    return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured, subject)
 
 
 def details_of(db: Connection, case: Case) -> RemedyDetails:
@@ -232,7 +240,20 @@ def recipe(case: Case, asked: RemedyRequest) -> Recipe:
         if not room_pct:
             raise InvalidArgumentError("drift", asked.drift, "the brief leaves no crop for it")
         found = with_drift(found, asked.drift, crop_pct=room_pct)
-    return predicted(found, case.analysis, case.clip, brief)
+    if asked.glide is not None:
+        found = _gliding(case, found, asked.glide)
+    return predicted(found, case.analysis, case.clip, brief, subject=case.subject)
+
+
+def _gliding(case: Case, found: Recipe, glide: bool) -> Recipe:
+    """A subject held still or gliding, as was asked. Raises InvalidArgumentError."""
+    if found.hold is None or case.subject is None:
+        raise InvalidArgumentError("glide", glide, "only a subject that is held can glide")
+    frames = hold_frames(
+        case.subject, start_s=found.start_s, end_s=found.end_s, glide=glide,
+        aspect=case.analysis.motion.aspect, upright=case.clip.upright,
+    )  # fmt: skip
+    return replace(found, hold=replace(found.hold, glide=glide), crop_pct=frames.crop_pct)
 
 
 def frame_windows(case: Case, found: Recipe) -> FrameWindows:
@@ -255,7 +276,7 @@ def drawn_windows(
 
 
 def _maker(case: Case, found: Recipe) -> WindowMaker:
-    return WindowMaker(found, case.analysis, upright=case.clip.upright)
+    return WindowMaker(found, case.analysis, upright=case.clip.upright, subject=case.subject)
 
 
 def ask_for_film(db: Connection, case: Case, asked: RemedyRequest, *, purpose: str) -> RenderRow:
@@ -304,7 +325,7 @@ def preview_of(case: Case, found: Recipe) -> Recipe:
     if found.rate == 1.0:
         step = max(1, math.ceil(case.clip.fps / MOST_SHOWN_HZ - 0.01))
         part = replace(part, step=step)
-    return predicted(part, case.analysis, case.clip, case.take.brief)
+    return predicted(part, case.analysis, case.clip, case.take.brief, subject=case.subject)
 
 
 def _opened(case: Case, remedy: Remedy) -> Remedy:

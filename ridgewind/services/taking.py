@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.kit.items import Camera
-from ridgewind.core.motion.follow import SubjectPath
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.shake.spectrum import Spectrum
@@ -157,7 +157,7 @@ def leave_out_subject(db: Connection, take_id: int) -> None:
         raise NotReadyError(*NOT_MEASURED)
     if subject is None:
         raise NotReadyError(*NO_SUBJECT)
-    chosen = whose.chosen_without(judged.motion, subject)
+    chosen = whose.chosen_without(judged.motion, subject.paths[0])
     if chosen is None:
         raise NotReadyError(*NOTHING_ELSE)
     _say_all(db, judged, chosen)
@@ -263,14 +263,13 @@ def spectrum(db: Connection, take_id: int) -> Spectrum:
     return found
 
 
-def subject(db: Connection, take_id: int) -> tuple[SubjectPath | None, Judged]:
+def subject(db: Connection, take_id: int) -> tuple[Subject | None, Judged]:
     """The marked subject of a take, None where none was marked, and the take."""
     return subjects.of_take(db, take_id), assessing.judge(db, take_id)
 
 
 def forget_subject(db: Connection, take_id: int) -> Judged:
-    """Take the mark away."""
-    judged = assessing.judge(db, take_id)
+    """Take the mark away; what it could do for the take goes with it."""
     with database.atomic(db):
         subjects.remove(db, take_id)
-    return judged
+        return assessing.summarise(db, take_id)

@@ -25,7 +25,8 @@ PURPOSES = ("preview", "film")
 @dataclass(frozen=True)
 class RenderRow:
     """purpose: preview or film. gust, peak_gust: measured again of a preview. unmeasured: why
-    they are missing. edge_gust: by the edges of its picture alone. state, progress, error_...: of
+    they are missing. edge_gust: by the edges of its picture alone. subject_gust: of the subject
+    that it holds. state, progress, error_...: of
     its work, see jobs."""
 
     id: int
@@ -37,6 +38,7 @@ class RenderRow:
     peak_gust: float | None
     unmeasured: str | None
     edge_gust: float | None
+    subject_gust: float | None
     size_bytes: int | None
     state: str
     progress: float | None
@@ -91,12 +93,13 @@ def store_result(
     peak_gust: float | None,
     unmeasured: str | None,
     edge_gust: float | None,
+    subject_gust: float | None,
 ) -> None:
     """Keep what a film that was made measures."""
     db.execute(
         "update render set size_bytes = ?, gust = ?, peak_gust = ?, unmeasured = ?,"
-        " edge_gust = ? where id = ?",
-        (size_bytes, gust, peak_gust, unmeasured, edge_gust, render_id),
+        " edge_gust = ?, subject_gust = ? where id = ?",
+        (size_bytes, gust, peak_gust, unmeasured, edge_gust, subject_gust, render_id),
     )
 
 

@@ -7,30 +7,49 @@ import sqlite3
 
 import numpy as np
 
-from ridgewind.core.motion.follow import SubjectPath
+from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+
+NO_SECOND = (None, None, None, None)
 
 
-def put(
-    db: sqlite3.Connection, take_id: int, *, marked_s: float, x: float, y: float, path: SubjectPath
-) -> None:
-    """Keep where a take's subject was marked (x, y as shares of the picture) and its path."""
-    buffer = io.BytesIO()
-    np.save(buffer, np.column_stack([path.t_s, path.x_pct, path.y_pct]))
+def put(db: sqlite3.Connection, take_id: int, subject: Subject) -> None:
+    """Keep a take's subject: where it was marked, and its path."""
+    points = [
+        (mark.at_s, mark.x, mark.y, _stored(path))
+        for mark, path in zip(subject.marks, subject.paths, strict=True)
+    ]
+    second = points[1] if len(points) > 1 else NO_SECOND
     db.execute(
-        "insert or replace into subject (take_id, marked_s, x, y, path) values (?, ?, ?, ?, ?)",
-        (take_id, marked_s, x, y, buffer.getvalue()),
+        "insert or replace into subject (take_id, marked_s, x, y, path,"
+        " second_s, second_x, second_y, second_path) values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+        (take_id, *points[0], *second),
     )
 
 
-def of_take(db: sqlite3.Connection, take_id: int) -> SubjectPath | None:
-    """The path of a take's subject, or None where none was marked."""
-    row = db.execute("select path from subject where take_id = ?", (take_id,)).fetchone()
+def of_take(db: sqlite3.Connection, take_id: int) -> Subject | None:
+    """A take's subject, or None where none was marked."""
+    row = db.execute("select * from subject where take_id = ?", (take_id,)).fetchone()
     if row is None:
         return None
-    columns = np.load(io.BytesIO(row["path"]), allow_pickle=False)
-    return SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])
+    marks = [Mark(row["marked_s"], row["x"], row["y"])]
+    paths = [_path(row["path"])]
+    if row["second_path"] is not None:
+        marks.append(Mark(row["second_s"], row["second_x"], row["second_y"]))
+        paths.append(_path(row["second_path"]))
+    return Subject(tuple(marks), tuple(paths))
 
 
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget the subject of a take."""
     db.execute("delete from subject where take_id = ?", (take_id,))
+
+
+def _stored(path: SubjectPath) -> bytes:
+    buffer = io.BytesIO()
+    np.save(buffer, np.column_stack([path.t_s, path.x_pct, path.y_pct]))
+    return buffer.getvalue()
+
+
+def _path(stored: bytes) -> SubjectPath:
+    columns = np.load(io.BytesIO(stored), allow_pickle=False)
+    return SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])

@@ -107,10 +107,23 @@ def test_a_subject_is_marked_and_followed(own_demo, page):
     picture = page.get_by_label("The take", exact=True).bounding_box()
     page.keyboard.press("m")
     expect(page.get_by_test_id("marking")).to_be_visible()
-    page.mouse.click(picture["x"] + 0.6 * picture["width"], picture["y"] + 0.6 * picture["height"])
+    page.mouse.click(
+        picture["x"] + 0.62 * picture["width"], picture["y"] + 0.75 * picture["height"]
+    )
     expect(page.get_by_test_id("subject")).to_contain_text("from the middle", timeout=20_000)
+    row = page.get_by_test_id("remedy-hold")
+    expect(row).to_contain_text("what is behind it")
+    page.keyboard.press("x")
+    page.mouse.click(picture["x"] + 0.8 * picture["width"], picture["y"] + 0.85 * picture["height"])
+    expect(page.get_by_test_id("rings").locator("circle")).to_have_count(2)
+    row.get_by_role("button", name="See it: Hold the subject").click()
+    expect(page.get_by_test_id("measured-again")).to_contain_text("The subject itself")
+    page.get_by_role("radio", name="Still").click()
+    expect(page.get_by_role("button", name="Render this")).to_be_visible()
+    page.keyboard.press("Escape")
     page.get_by_role("button", name="Let it go").click()
     expect(page.get_by_test_id("subject")).to_have_count(0)
+    expect(row).to_contain_text("mark what to hold")
 
 
 def test_the_brief_changes_the_verdict_without_measuring(own_demo, page):
@@ -219,9 +232,9 @@ def test_the_keyboard_alone_goes_all_the_way(own_demo, page):
     page.keyboard.press(" ")
     until(page, "!document.querySelector('video').paused")
     page.keyboard.press(" ")
-    page.keyboard.press("t")
+    page.keyboard.press("x")
     expect(page.locator("html")).to_have_attribute("data-theme", "dusk")
-    page.keyboard.press("t")
+    page.keyboard.press("x")
     page.keyboard.press("Delete")
     expect(page).to_have_url(re.compile("/takes$"))
     expect(page.get_by_text("Deleted").first).to_be_visible()

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import Follower, SubjectPath, centring_of
+from ridgewind.core.motion.follow import Follower, Mark, SubjectPath, centring_of
 from ridgewind.films import following as work
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, film, plan, renderer_of
@@ -38,9 +38,8 @@ def test_a_subject_is_followed_both_ways_through_a_slide(library, db, tmp_path):
     times, true = hub_path()
     marked = 50
     x, y = true[marked] / 100 * 640
-    path = work.follow(
-        library, db, take.id, at_s=float(times[marked]), x=(x + 319.5) / 639, y=(y + 179.5) / 359
-    )
+    mark = Mark(float(times[marked]), (x + 319.5) / 639, (y + 179.5) / 359)
+    path = work.follow(library, db, take.id, mark).paths[0]
     assert path.t_s == pytest.approx(times, abs=0.01)
     assert np.isfinite(path.x_pct).mean() > 0.95
     off = np.hypot(path.x_pct - true[:, 0], path.y_pct - true[:, 1])
@@ -50,7 +49,8 @@ def test_a_subject_is_followed_both_ways_through_a_slide(library, db, tmp_path):
     assert found.rms_pct == pytest.approx(np.sqrt(np.mean(away**2)), abs=CENTRING_TOLERANCE_PCT)
     assert found.worst_pct == pytest.approx(away.max(), abs=CENTRING_TOLERANCE_PCT)
     kept = subjects.of_take(db, take.id)
-    assert np.array_equal(kept.x_pct, path.x_pct, equal_nan=True)
+    assert kept.marks == (mark,)
+    assert np.array_equal(kept.paths[0].x_pct, path.x_pct, equal_nan=True)
     subjects.remove(db, take.id)
     assert subjects.of_take(db, take.id) is None
 
@@ -86,6 +86,6 @@ def test_a_mark_outside_the_picture_or_the_film_is_refused(library, db, short_fi
     with short_film.open("rb") as stream:
         take = library.add(db, stream, file_name="a.mp4", size_bytes=None).take
     with pytest.raises(InvalidArgumentError, match="between 0 and 1"):
-        work.follow(library, db, take.id, at_s=0.5, x=1.2, y=0.5)
+        work.follow(library, db, take.id, Mark(0.5, 1.2, 0.5))
     with pytest.raises(InvalidArgumentError, match="within the film"):
-        work.follow(library, db, take.id, at_s=99.0, x=0.5, y=0.5)
+        work.follow(library, db, take.id, Mark(99.0, 0.5, 0.5))

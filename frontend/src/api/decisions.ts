@@ -17,6 +17,8 @@ export type RemedyChoice = {
   corner_hz: number | null;
   rate: number | null;
   drift: Drift | null;
+  /** Of a subject that is held: it glides, or stands still. */
+  glide: boolean | null;
 };
 
 const POLL_MS = 300;
@@ -27,6 +29,7 @@ const queryOf = (wanted: RemedyChoice) => ({
   ...(wanted.corner_hz === null ? {} : { corner_hz: wanted.corner_hz }),
   ...(wanted.rate === null ? {} : { rate: wanted.rate }),
   ...(wanted.drift === null ? {} : { drift: wanted.drift }),
+  ...(wanted.glide === null ? {} : { glide: wanted.glide }),
 });
 
 /** Address of a remedy's numbers as a file. */
@@ -111,15 +114,17 @@ export function renderFor(
   renders: Render[] | undefined,
   wanted: RemedyChoice,
   purpose: Render["purpose"],
-  usual: { corner_hz: number | null; rate: number },
+  usual: { corner_hz: number | null; rate: number; glide: boolean | null },
 ): Render | undefined {
   const corner = wanted.corner_hz ?? usual.corner_hz ?? 0;
   const rate = wanted.rate ?? usual.rate;
+  const glide = wanted.glide ?? usual.glide;
   return renders?.find(
     ({ recipe, ...render }) =>
       render.purpose === purpose &&
       recipe.remedy === wanted.remedy &&
       recipe.drift === wanted.drift &&
+      recipe.glide === glide &&
       Math.abs((recipe.corner_hz ?? 0) - corner) < SAME &&
       Math.abs(recipe.rate - rate) < SAME,
   );

@@ -69,6 +69,8 @@ const OUT_OF_DATE = {
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
   motion: [...VERDICTS, "path", "spectrum", "points"],
+  /** A subject was marked or let go, which may be held. */
+  subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
   sessions: ["sessions", "drills", "proposals", "plan"],

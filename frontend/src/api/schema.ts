@@ -1788,7 +1788,7 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
       /** Strengths */
       strengths: components["schemas"]["StrengthLine"][];
     };
@@ -2216,7 +2216,8 @@ export interface components {
        * @description Null where it is not settled what is measured
        */
       verdict:
-        ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
+        | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
+        | null;
     };
     /** Kit */
     Kit: {
@@ -2826,6 +2827,18 @@ export interface components {
       travel_m: number | null;
     };
     /**
+     * PointPath
+     * @description Where a marked point was: percent of the long side from the middle, right and down.
+     */
+    PointPath: {
+      /** T S */
+      t_s: number[];
+      /** X Pct */
+      x_pct: (number | null)[];
+      /** Y Pct */
+      y_pct: (number | null)[];
+    };
+    /**
      * PointsAnswer
      * @description believed: those of the motion that is taken for the camera's. others: of what moves by
      *     itself.
@@ -2906,6 +2919,11 @@ export interface components {
       drift: ("left" | "right" | "up" | "down") | null;
       /** End S */
       end_s: number;
+      /**
+       * Glide
+       * @description Of a subject that is held; null without one
+       */
+      glide: boolean | null;
       /** Gust */
       gust: number | null;
       /** Peak Gust */
@@ -2918,11 +2936,13 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
       /** Start S */
       start_s: number;
       /** Step */
       step: number;
+      /** Subject Gust */
+      subject_gust: number | null;
     };
     /**
      * RefusedFilm
@@ -2967,6 +2987,11 @@ export interface components {
       crop_pct: number;
       /** End S */
       end_s: number | null;
+      /**
+       * Glide
+       * @description Of a subject that is held; null without one
+       */
+      glide: boolean | null;
       /** Gust */
       gust: number | null;
       /** Passes */
@@ -2988,9 +3013,11 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
       /** Start S */
       start_s: number | null;
+      /** Subject Gust */
+      subject_gust: number | null;
       /** Warnings */
       warnings: string[];
     };
@@ -3007,6 +3034,12 @@ export interface components {
        */
       drift: ("left" | "right" | "up" | "down") | null;
       /**
+       * Glide
+       * @description Of a subject that is held
+       * @default null
+       */
+      glide: boolean | null;
+      /**
        * Purpose
        * @enum {string}
        */
@@ -3020,12 +3053,13 @@ export interface components {
        * Remedy
        * @enum {string}
        */
-      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+      remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
     };
     /**
      * RenderLine
      * @description A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
-     *     more than predicted. edge_gust: by the edges of its picture alone.
+     *     more than predicted. edge_gust: by the edges of its picture alone. subject_gust: of the subject
+     *     that it holds, measured again.
      */
     RenderLine: {
       /** Edge Gust */
@@ -3057,6 +3091,8 @@ export interface components {
        * @enum {string}
        */
       state: "queued" | "running" | "done" | "failed" | "cancelled";
+      /** Subject Gust */
+      subject_gust: number | null;
       /** Take Id */
       take_id: number;
       /** Unmeasured */
@@ -3360,7 +3396,8 @@ export interface components {
       variation: string;
       /** Verdict */
       verdict:
-        ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
+        | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
+        | null;
     };
     /**
      * SpectrumColumns
@@ -3559,6 +3596,7 @@ export interface components {
       followed: number;
       /** Rms Pct */
       rms_pct: number | null;
+      second: components["schemas"]["PointPath"] | null;
       /** T S */
       t_s: number[];
       /** Worst Pct */
@@ -3577,6 +3615,12 @@ export interface components {
     SubjectMark: {
       /** At S */
       at_s: number;
+      /**
+       * Second
+       * @description Another point of what is marked already
+       * @default false
+       */
+      second: boolean;
       /** X */
       x: number;
       /** Y */
@@ -3755,7 +3799,9 @@ export interface components {
       /** Recorded At */
       recorded_at: string | null;
       /** Remedy */
-      remedy: ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake") | null;
+      remedy:
+        | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
+        | null;
       /** Ridge */
       ridge: string;
       /**
@@ -6699,7 +6745,7 @@ export interface operations {
         sort?: "imported" | "recorded" | "name" | "gust" | "length";
         descending?: boolean;
         remedy?:
-          | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake")
+          | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
           | "none"
           | null;
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
@@ -7478,10 +7524,13 @@ export interface operations {
   decisions_recipe_as_csv_takes__int_take_id__recipe_csv_get: {
     parameters: {
       query: {
-        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        remedy:
+          "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
         corner_hz?: number | null;
         rate?: number | null;
         drift?: ("left" | "right" | "up" | "down") | null;
+        /** @description Of a subject that is held */
+        glide?: boolean | null;
       };
       header?: never;
       path: {
@@ -7505,10 +7554,13 @@ export interface operations {
   decisions_recipe_as_json_takes__int_take_id__recipe_json_get: {
     parameters: {
       query: {
-        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        remedy:
+          "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
         corner_hz?: number | null;
         rate?: number | null;
         drift?: ("left" | "right" | "up" | "down") | null;
+        /** @description Of a subject that is held */
+        glide?: boolean | null;
       };
       header?: never;
       path: {
@@ -8036,10 +8088,13 @@ export interface operations {
   decisions_windows_takes__int_take_id__windows_get: {
     parameters: {
       query: {
-        remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "retake";
+        remedy:
+          "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
         corner_hz?: number | null;
         rate?: number | null;
         drift?: ("left" | "right" | "up" | "down") | null;
+        /** @description Of a subject that is held */
+        glide?: boolean | null;
       };
       header?: never;
       path: {

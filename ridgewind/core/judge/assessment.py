@@ -14,6 +14,7 @@ from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import NO_CAUSES, Causes
@@ -47,10 +48,15 @@ class Assessment:
 
 
 def assess(
-    analysis: Analysis, clip: Clip, brief: Brief, *, weights: Weights | None = None
+    analysis: Analysis,
+    clip: Clip,
+    brief: Brief,
+    *,
+    weights: Weights | None = None,
+    subject: Subject | None = None,
 ) -> Assessment:
     """Decide under a brief. Milliseconds, so it is never stored. weights: what matters to the
-    shooter, the usual ones where not given."""
+    shooter, the usual ones where not given. subject: that was marked, s in the file."""
     reading = analysis.reading()
     bands, powers = analysis.bands()
     doubt = analysis.doubt
@@ -83,6 +89,7 @@ def assess(
             lee=lee,
             bands=bands,
             causes=causes,
+            subject=subject,
         ),
         doubt=doubt,
     )

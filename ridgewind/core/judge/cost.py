@@ -30,7 +30,7 @@ BLUR_PCT_A_POINT = 0.15
 DESK_MIN_A_POINT = 5.0
 SOUND_POINTS = 0.5
 
-DESK_MIN = {"cut": 1.0, "slow": 2.0, "uneven": 4.0, "polish": 12.0}
+DESK_MIN = {"cut": 1.0, "slow": 2.0, "uneven": 4.0, "polish": 12.0, "hold": 15.0}
 """Minutes at the desk that each step takes (chosen here: a person who knows their editor)."""
 
 HEAVIEST = 5.0

@@ -8,6 +8,9 @@ from ridgewind.core.brief import Brief
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, calmest
 
+LONGEST_LEE_SHARE = 0.9
+"""A stretch longer than this share of a take is not worth a remedy of its own."""
+
 
 @dataclass(frozen=True)
 class Lee:

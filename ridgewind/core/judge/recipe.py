@@ -17,9 +17,12 @@ from ridgewind.core.brief import Brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.asked import seen_after
+from ridgewind.core.judge.easing import progress
+from ridgewind.core.judge.hold import EASE_S, HeldFrames, Hold, held_gust, hold_frames
 from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
-from ridgewind.core.judge.remedies import seen_after
 from ridgewind.core.judge.remedy import Remedy
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.gust import (
     part_speeds,
     peak_speed,
@@ -40,9 +43,6 @@ DIRECTIONS: dict[Direction, tuple[float, float]] = {
 }
 """Where the window travels, right and down."""
 
-EASE_S = 1.0
-"""Time in which a desk-made move begins and ends."""
-
 LONGEST_PREVIEW_S = 8.0
 """Seconds of a file that a preview shows: enough to judge, quick to make (chosen here)."""
 
@@ -52,7 +52,8 @@ class Recipe:
     """kind: of the remedy. start_s, end_s: s in the file. rate, step: of playback, and every
     which frame is shown. corner_hz: what is slower is kept; None without a polish. crop_pct: of
     the long side. drift: where a desk-made move travels, None without one. gust, peak: what it
-    should read on the brief's screen over that stretch, None where not known."""
+    should read on the brief's screen over that stretch, None where not known. hold: of the
+    subject, None without one; subject_gust: what that should read."""
 
     kind: str
     start_s: float
@@ -64,6 +65,8 @@ class Recipe:
     drift: Direction | None
     gust: float | None
     peak: float | None
+    hold: Hold | None = None
+    subject_gust: float | None = None
 
     @property
     def enlarge(self) -> float:
@@ -109,7 +112,7 @@ def recipe_of(remedy: Remedy) -> Recipe:
         raise InvalidArgumentError("remedy", remedy.kind, "it uses no part of the file")
     return Recipe(
         remedy.kind, remedy.start_s, remedy.end_s, remedy.rate, remedy.step, remedy.corner_hz,
-        remedy.crop_pct, None, remedy.gust, remedy.peak,
+        remedy.crop_pct, None, remedy.gust, remedy.peak, remedy.hold, remedy.subject_gust,
     )  # fmt: skip
 
 
@@ -156,19 +159,37 @@ def stretch_of(shot: ShotReading, start_s: float, end_s: float) -> Stretch | Non
     return Stretch(int(start), int(stop)) if stop > start else None
 
 
-def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> Recipe:
+def predicted(
+    recipe: Recipe,
+    analysis: Analysis,
+    clip: Clip,
+    brief: Brief,
+    *,
+    subject: Subject | None = None,
+) -> Recipe:
     """The same with the gust and the peak that its stretch should read as a film by itself.
 
     A stretch within a take is weighed with what surrounds it; cut out, with its own two ends. For
-    short ones that differs by some tenths.
+    short ones that differs by some tenths. subject: that the recipe holds, s in the file.
     """
     aspect, screen = analysis.motion.aspect, brief.screen_deg
     powers, seconds = [], []
+    held = _held(recipe, subject, aspect=aspect, upright=clip.upright)
+    steady = None
     for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
         stretch = stretch_of(shot, recipe.start_s, recipe.end_s)
         if stretch is None or not shot.counted.any() or stretch.stop - stretch.start < 2:
             continue
-        seen = _seen_path(shot, recipe, aspect, clip.upright)[stretch.start : stretch.stop + 1]
+        inside = slice(stretch.start, stretch.stop + 1)
+        if held is None:
+            seen = _seen_path(shot, recipe, aspect, clip.upright)[inside]
+        else:
+            shot_s, path = _grid_s(shot)[inside], shot.path[inside]
+            seen = held.seen_path(path, shot_s)
+            assert subject is not None
+            steady = held_gust(
+                subject, held, path, shot_s, enlarge=recipe.enlarge, screen_deg=screen
+            )
         counted = shot.counted[stretch.start : stretch.stop]
         speeds = part_speeds(seen, rate_hz=shot.rate_hz, aspect=aspect)
         power = power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)
@@ -178,14 +199,29 @@ def predicted(recipe: Recipe, analysis: Analysis, clip: Clip, brief: Brief) -> R
         powers.append(power[counted])
         seconds.append(around[counted])
     if not powers or not len(np.concatenate(powers)):
-        return replace(recipe, gust=None, peak=None)
+        return replace(recipe, gust=None, peak=None, subject_gust=None)
     speed = recipe.enlarge * float(np.concatenate(powers).mean()) ** 0.5
     peak = recipe.enlarge * peak_speed(np.concatenate(seconds))
     return replace(
         recipe,
         gust=to_gust(speed, screen_deg=screen),
         peak=to_gust(peak, screen_deg=screen),
+        subject_gust=steady,
     )
+
+
+def _held(
+    recipe: Recipe, subject: Subject | None, *, aspect: float, upright: bool
+) -> HeldFrames | None:
+    """The windows of a hold. Raises InvalidArgumentError where another subject is marked now."""
+    if recipe.hold is None:
+        return None
+    if subject is None or subject.marks != recipe.hold.marks:
+        raise InvalidArgumentError("subject", "another", "it must be marked as the recipe has it")
+    return hold_frames(
+        subject, start_s=recipe.start_s, end_s=recipe.end_s, glide=recipe.hold.glide,
+        aspect=aspect, upright=upright,
+    )  # fmt: skip
 
 
 def _seen_path(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) -> Floats:
@@ -199,20 +235,45 @@ def _seen_path(shot: ShotReading, recipe: Recipe, aspect: float, upright: bool) 
     return out
 
 
+def subject_place(
+    recipe: Recipe, analysis: Analysis, clip: Clip, subject: Subject | None
+) -> tuple[float, float] | None:
+    """Where the subject that a recipe holds is in the first finished frame: the place that was
+    marked first, percent of the long side from the middle. None without a hold."""
+    held = _held(recipe, subject, aspect=analysis.motion.aspect, upright=clip.upright)
+    if held is None or subject is None:
+        return None
+    x_pct, y_pct, turn_deg, growth = held.at(held.t_s[:1])[0]
+    away = held.first - np.array([x_pct, y_pct])
+    cosine, sine = np.cos(np.radians(turn_deg)), np.sin(np.radians(turn_deg))
+    scale = recipe.enlarge / growth
+    return (
+        float(scale * (cosine * away[0] + sine * away[1])),
+        float(scale * (cosine * away[1] - sine * away[0])),
+    )
+
+
 class WindowMaker:
     """Windows of a recipe at any time: the corrections of its shots are worked out once.
 
     drawn_in_pct: of the long side, by which every window is drawn in from its edges, so that a
-    renderer's half pixels lie inside too.
+    renderer's half pixels lie inside too. subject: that the recipe holds, s in the file.
     """
 
     def __init__(
-        self, recipe: Recipe, analysis: Analysis, *, upright: bool, drawn_in_pct: float = 0.0
+        self,
+        recipe: Recipe,
+        analysis: Analysis,
+        *,
+        upright: bool,
+        drawn_in_pct: float = 0.0,
+        subject: Subject | None = None,
     ) -> None:
         self._recipe, self._upright = recipe, upright
         self._aspect = analysis.motion.aspect
         self._drawn_in = 1.0 - 2.0 * drawn_in_pct / 100.0 / self._aspect
         self._shots: list[tuple[float, float, Floats, Floats]] = []
+        self._held = _held(recipe, subject, aspect=self._aspect, upright=upright)
         if recipe.corner_hz is None:
             return
         for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
@@ -223,6 +284,10 @@ class WindowMaker:
 
     def at(self, t_s: Floats) -> Windows:
         """What is seen of the frames at t_s (n,), s in the file."""
+        scale = self._drawn_in / self._recipe.enlarge
+        if self._held is not None:
+            x_pct, y_pct, turn_deg, growth = self._held.at(t_s).T
+            return Windows(x_pct, y_pct, turn_deg, growth * scale)
         off = np.zeros((len(t_s), 4))
         for start_s, end_s, grid_s, found in self._shots:
             inside = (t_s >= start_s - 1e-6) & (t_s <= end_s + 1e-6)
@@ -232,7 +297,7 @@ class WindowMaker:
         if self._recipe.drift is not None:
             add_x, add_y = _drift(self._recipe, t_s, upright=self._upright, aspect=self._aspect)
             x_pct, y_pct = x_pct + add_x, y_pct + add_y
-        size = (1.0 + off[:, 3] / 100.0) / self._recipe.enlarge * self._drawn_in
+        size = (1.0 + off[:, 3] / 100.0) * scale
         return Windows(x_pct, y_pct, -off[:, 2], size)
 
 
@@ -248,24 +313,6 @@ def _drift(recipe: Recipe, t_s: Floats, *, upright: bool, aspect: float) -> tupl
     right, down = DIRECTIONS[recipe.drift]
     width, height = (aspect, 1.0) if upright else (1.0, aspect)
     room_pct = recipe.crop_pct * (width if right else height)
-    length_s = max(recipe.end_s - recipe.start_s, 1e-3)
-    ease = min(EASE_S * recipe.rate, length_s / 3.0)
-    since = np.clip(t_s - recipe.start_s, 0.0, length_s)
-    # Speed rises and falls along half a cosine: its integral in three pieces.
-    top = length_s - ease
-
-    def risen(s: Floats) -> Floats:
-        out: Floats = (s - ease / np.pi * np.sin(np.pi * s / ease)) / 2.0
-        return out
-
-    way = np.where(
-        since < ease,
-        risen(np.minimum(since, ease)),
-        np.where(
-            since > top,
-            top - risen(np.minimum(length_s - since, ease)),
-            since - ease / 2.0,
-        ),
-    )
-    along = room_pct * (way / top - 0.5)
+    gone = progress(t_s, start_s=recipe.start_s, end_s=recipe.end_s, ease_s=EASE_S * recipe.rate)
+    along = room_pct * (gone - 0.5)
     return right * along, down * along

@@ -1,49 +1,36 @@
 """What to do with a take: every way on, what comes of it and what it costs.
 
-Keep as shot; keep the lee; slow it; polish it; polish the lee; slow and polish; do it again. The
-cheapest that passes is the verdict; see cost.py for what is cheap.
+Keep as shot; keep the lee; slow it; polish it; polish the lee; slow and polish; hold the subject;
+do it again. The cheapest that passes is the verdict; see cost.py for what is cheap.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import polish_warnings
 from ridgewind.core.judge.analysis import Analysis
-from ridgewind.core.judge.cost import Price, Weights
-from ridgewind.core.judge.lee import Lee, find_calmest, find_lee, passes
+from ridgewind.core.judge.asked import Asked, seen_after
+from ridgewind.core.judge.cost import Weights
+from ridgewind.core.judge.hold_remedy import hold_remedy
+from ridgewind.core.judge.lee import (
+    LONGEST_LEE_SHARE,
+    Lee,
+    find_calmest,
+    find_lee,
+    passes,
+)
 from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, PolishPoint
 from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.remedy import Decision, Remedy, verdict_text
 from ridgewind.core.judge.retake import retake_remedy
 from ridgewind.core.judge.slow import chosen_rate
+from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
-from ridgewind.core.shake.gust import to_gust
 from ridgewind.core.shake.reading import Reading
-
-LONGEST_LEE_SHARE = 0.9
-"""A stretch longer than this share of a take is not worth a remedy of its own."""
-
-
-@dataclass(frozen=True)
-class Asked:
-    """All that a remedy is weighed by."""
-
-    analysis: Analysis
-    brief: Brief
-    clip: Clip
-    weights: Weights
-
-    @property
-    def enlarge(self) -> float:
-        return enlarging(self.brief, self.clip, crop_pct=0.0)
-
-    def price(self, **values: object) -> float:
-        return replace(Price(enlarge=self.enlarge), **values).points(self.weights)  # type: ignore[arg-type]
 
 
 def decide(
@@ -55,9 +42,11 @@ def decide(
     lee: Lee | None,
     bands: tuple[Band, ...],
     causes: Causes,
+    subject: Subject | None = None,
 ) -> Decision:
-    """Weigh the remedies. lee: the calm stretch as shot."""
-    asked = Asked(analysis, brief, clip, weights)
+    """Weigh the remedies. lee: the calm stretch as shot. subject: that was marked, s in the
+    file."""
+    asked = Asked(analysis, brief, clip, weights, subject)
     as_shot = analysis.reading()
     rate = chosen_rate(analysis, brief, fps=clip.fps, duration_s=clip.duration_s)
     upright = clip.upright
@@ -68,6 +57,7 @@ def decide(
         polish_remedy(asked, "polish", analysis.polish(upright=upright), as_shot),
         _polish_lee(asked, as_shot),
         _slow_polish(asked, rate),
+        hold_remedy(asked),
         retake_remedy(brief, clip, bands, causes, as_shot),
     ]
     remedies = (keep, *sorted(others, key=lambda one: one.points))
@@ -303,15 +293,6 @@ def _least(points: Sequence[PolishPoint], brief: Brief) -> PolishPoint:
         if passes(*seen_after(point, brief), brief):
             return point
     return min(points, key=lambda point: point.speed_pct_s)
-
-
-def seen_after(point: PolishPoint, brief: Brief) -> tuple[float, float]:
-    """Gust and peak that a polish leaves, as seen on the brief's screen."""
-    screen = brief.screen_deg
-    return (
-        to_gust(point.speed_pct_s, screen_deg=screen),
-        to_gust(point.peak_pct_s, screen_deg=screen),
-    )
 
 
 def strength(crop_pct: float) -> str:

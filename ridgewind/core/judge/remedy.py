@@ -5,18 +5,21 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
+from ridgewind.core.judge.hold import Hold
 
 
 @dataclass(frozen=True)
 class Remedy:
     """One way on, and what comes of it.
 
-    kind: keep, lee, slow, polish, polish_lee, slow_polish or retake. passes: it meets the brief.
-    gust, peak: after it, None where it does not apply. start_s, end_s: part of the file that it
-    uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s: seconds
-    on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it takes
-    away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what will
-    be seen all the same. reason: why it passes or why it is not open, one or two short sentences.
+    kind: keep, lee, slow, polish, polish_lee, slow_polish, hold or retake. passes: it meets the
+    brief. gust, peak: after it, None where it does not apply. start_s, end_s: part of the file
+    that it uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s:
+    seconds on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it
+    takes away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what
+    will be seen all the same. hold: of the subject, None without one; subject_gust: what that
+    should read, gust being of what is behind it. reason: why it passes or why it is not open, one
+    or two short sentences.
     """
 
     kind: str
@@ -34,6 +37,8 @@ class Remedy:
     corner_hz: float | None = None
     cost: str = ""
     warnings: tuple[str, ...] = ()
+    hold: Hold | None = None
+    subject_gust: float | None = None
 
 
 @dataclass(frozen=True)
@@ -75,6 +80,7 @@ def verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:
         "polish": "Polish it",
         "polish_lee": "Polish the lee",
         "slow_polish": f"{slow} and polish",
+        "hold": "Hold the subject",
     }.get(chosen.kind)
     if begin is not None:
         return f"{begin}: gust {chosen.gust:.1f}, within {target}. {chosen.reason}"

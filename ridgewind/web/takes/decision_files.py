@@ -60,5 +60,6 @@ def recipe_line(recipe: Recipe, start_s: float) -> RecipeLine:
             "end_s": recipe.end_s - start_s,
             "plays_s": (recipe.end_s - recipe.start_s) / recipe.rate,
             "peak_gust": recipe.peak,
+            "glide": None if recipe.hold is None else recipe.hold.glide,
         }
     )

@@ -71,6 +71,7 @@ class RemedyAsk(Strict):
     corner_hz: float | None = Field(default=None, gt=0, le=20)
     rate: float | None = Field(default=None, gt=0, le=4)
     drift: DriftName | None = None
+    glide: bool | None = Field(default=None, description="Of a subject that is held")
 
 
 class RenderAsk(RemedyAsk):
@@ -91,11 +92,14 @@ class RecipeLine(BaseModel):
     drift: DriftName | None
     gust: float | None
     peak_gust: float | None
+    glide: bool | None = Field(description="Of a subject that is held; null without one")
+    subject_gust: float | None
 
 
 class RenderLine(BaseModel):
     """A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
-    more than predicted. edge_gust: by the edges of its picture alone."""
+    more than predicted. edge_gust: by the edges of its picture alone. subject_gust: of the subject
+    that it holds, measured again."""
 
     id: int
     take_id: int
@@ -110,6 +114,7 @@ class RenderLine(BaseModel):
     off: float | None
     unmeasured: str | None
     edge_gust: float | None
+    subject_gust: float | None
     size_bytes: int | None
     worked: bool | None = Field(description="Smooth enough to the shooter's own eye")
 

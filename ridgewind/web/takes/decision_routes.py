@@ -153,7 +153,7 @@ def choose(path: TakePath, body: models.ChoiceAsk) -> Response:
 
 
 def _request(body: models.RemedyAsk) -> RemedyRequest:
-    return RemedyRequest(body.remedy, body.corner_hz, body.rate, body.drift)
+    return RemedyRequest(body.remedy, body.corner_hz, body.rate, body.drift, body.glide)
 
 
 def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
@@ -172,6 +172,7 @@ def _line(db: Connection, row: RenderRow, start_s: float) -> models.RenderLine:
         off=None if row.gust is None or predicted is None else row.gust - predicted,
         unmeasured=row.unmeasured,
         edge_gust=row.edge_gust,
+        subject_gust=row.subject_gust,
         size_bytes=row.size_bytes,
         worked=marking.marked(db, row),
     )

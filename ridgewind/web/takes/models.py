@@ -10,7 +10,7 @@ from ridgewind.web.models import FeelName, JobState, NamedLink, Strict
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.takes.whose_models import ShotDoubt
 
-RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]
+RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]
 ChoiceName = Literal["keep", "reject", "retake"]
 SortName = Literal["imported", "recorded", "name", "gust", "length"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
@@ -182,9 +182,18 @@ class SubjectMark(Strict):
     at_s: float = Field(ge=0)
     x: float = Field(ge=0, le=1)
     y: float = Field(ge=0, le=1)
+    second: bool = Field(default=False, description="Another point of what is marked already")
 
 
-class SubjectAnswer(BaseModel):
+class PointPath(BaseModel):
+    """Where a marked point was: percent of the long side from the middle, right and down."""
+
+    t_s: list[float]
+    x_pct: list[float | None]
+    y_pct: list[float | None]
+
+
+class SubjectAnswer(PointPath):
     """How near the middle of the picture a marked subject stayed, over the move or all of the
     take, and where it was: percent of the long side from the middle, right and down."""
 
@@ -192,9 +201,7 @@ class SubjectAnswer(BaseModel):
     worst_pct: float | None
     worst_s: float | None
     followed: float
-    t_s: list[float]
-    x_pct: list[float | None]
-    y_pct: list[float | None]
+    second: PointPath | None
 
 
 class PeakLine(BaseModel):
@@ -240,6 +247,8 @@ class RemedyLine(BaseModel):
     points: float = Field(description="The same on the scale of docs/guide.md")
     warnings: list[str]
     reason: str
+    glide: bool | None = Field(description="Of a subject that is held; null without one")
+    subject_gust: float | None
 
 
 class TraceColumns(BaseModel):

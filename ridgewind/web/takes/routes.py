@@ -6,6 +6,7 @@ from http import HTTPStatus
 
 from flask import Response, request, send_file
 
+from ridgewind.core.motion.follow import Mark
 from ridgewind.core.motion.table import to_csv
 from ridgewind.demo.filling import SIMULATED_CAMERA
 from ridgewind.films import following
@@ -227,10 +228,9 @@ def mark_subject(path: models.TakePath, body: models.SubjectMark) -> Response:
     """Mark a subject in the picture; it is followed at once, both ways."""
     service = current()
     with service.read() as db:
-        found = following.follow(
-            service.library, db, path.take_id, at_s=body.at_s, x=body.x, y=body.y
-        )
-        return answered(serialise.subject_answer(found, assessing.judge(db, path.take_id)))
+        mark = Mark(body.at_s, body.x, body.y)
+        found = following.follow(service.library, db, path.take_id, mark, second=body.second)
+        return answered(serialise.subject_answer(found, assessing.summarise(db, path.take_id)))
 
 
 @api.get("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})

@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import math
 from dataclasses import asdict
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +14,7 @@ from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.compression import compression_trust
-from ridgewind.core.motion.follow import SubjectPath, centring_of
+from ridgewind.core.motion.follow import Subject, SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.moves.move import MoveReading
@@ -192,6 +193,7 @@ def remedy_line(remedy: Remedy, start_s: float) -> models.RemedyLine:
         | {
             "remedy": remedy.kind,
             "peak_gust": remedy.peak,
+            "glide": None if remedy.hold is None else remedy.hold.glide,
             "start_s": _shifted(remedy.start_s, start_s),
             "end_s": _shifted(remedy.end_s, start_s),
         }
@@ -231,12 +233,14 @@ def spectrum_columns(spectrum: Spectrum) -> models.SpectrumColumns:
     )
 
 
-def subject_answer(path: SubjectPath | None, judged: Judged) -> models.SubjectAnswer:
+def subject_answer(subject: Subject | None, judged: Judged) -> models.SubjectAnswer:
     """Centring over the move, or over all that is judged where the camera was held."""
-    if path is None:
+    if subject is None:
         return models.SubjectAnswer(
-            rms_pct=None, worst_pct=None, worst_s=None, followed=0.0, t_s=[], x_pct=[], y_pct=[]
-        )
+            rms_pct=None, worst_pct=None, worst_s=None, followed=0.0, second=None,
+            t_s=[], x_pct=[], y_pct=[],
+        )  # fmt: skip
+    path = subject.paths[0]
     from_s, to_s = judged.take.judged_part or (0.0, math.inf)
     assessment = judged.assessment
     move = None if assessment is None or assessment.move is None else assessment.move.move
@@ -244,16 +248,24 @@ def subject_answer(path: SubjectPath | None, judged: Judged) -> models.SubjectAn
         start_s = _start(judged.motion)
         from_s, to_s = move.start_s - start_s, move.end_s - start_s
     found = centring_of(path, from_s=from_s, to_s=to_s)
-    step = max(1, len(path.t_s) // PATH_POINTS)
+    second = _point_path(subject.paths[1]) if len(subject.paths) > 1 else None
     return models.SubjectAnswer(
         rms_pct=None if found is None else found.rms_pct,
         worst_pct=None if found is None else found.worst_pct,
         worst_s=None if found is None else found.worst_s,
         followed=0.0 if found is None else found.followed,
-        t_s=np.round(path.t_s[::step], 3).tolist(),
-        x_pct=_numbers(path.x_pct[::step], 3),
-        y_pct=_numbers(path.y_pct[::step], 3),
+        second=None if second is None else models.PointPath.model_validate(second),
+        **_point_path(path),
     )
+
+
+def _point_path(path: SubjectPath) -> dict[str, Any]:
+    step = max(1, len(path.t_s) // PATH_POINTS)
+    return {
+        "t_s": np.round(path.t_s[::step], 3).tolist(),
+        "x_pct": _numbers(path.x_pct[::step], 3),
+        "y_pct": _numbers(path.y_pct[::step], 3),
+    }
 
 
 def _move(found: MoveReading | None, start_s: float) -> dict[str, object] | None:

@@ -130,4 +130,4 @@ def test_slow_and_polish_needs_less_than_polish_alone():
     assert remedies["slow_polish"].rate == pytest.approx(0.4)
     assert remedies["slow_polish"].plays_s == pytest.approx(20.0)
     kinds = [remedy.kind for remedy in found.decision.remedies]
-    assert kinds == ["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "retake"]
+    assert kinds == ["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]

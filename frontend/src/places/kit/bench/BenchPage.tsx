@@ -125,6 +125,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
             query={{ setup, setupId: fresh ? 0 : item.id, briefId }}
             setup={setup}
             answer={bench.data}
+            late={bench.isPlaceholderData}
             kit={kit}
             change={(part: Partial<Bench>) => change({ bench: { ...setup.bench, ...part } })}
             problem={(field) => problemIn(problems, panel, field)}

@@ -16,7 +16,7 @@ const FIRST_HANDLE: Place = { x_mm: 0, y_mm: 150, z_mm: 0 };
 const WEIGHT_SIZE = { width_mm: 40, height_mm: 40, depth_mm: 20 };
 
 /** How the rig hangs and weighs, and what would level it. */
-export function RigPanel({ answer, setup, kit, change, problem, onSupport }: PanelProps) {
+export function RigPanel({ answer, late, setup, kit, change, problem, onSupport }: PanelProps) {
   const ask = setup.bench.rig;
   const put = (rig: RigAsk) => change({ rig });
   const changed = useChanged();
@@ -54,6 +54,7 @@ export function RigPanel({ answer, setup, kit, change, problem, onSupport }: Pan
       {rig && (
         <Figures
           rig={rig}
+          late={late}
           onLevel={(shift) =>
             ask.handle &&
             put({ ...ask, handle: { ...ask.handle, z_mm: Math.round(ask.handle.z_mm + shift) } })
@@ -127,11 +128,12 @@ function PlaceFields({ words, place, problem, onChange }: PlaceProps) {
 
 type FigureProps = {
   rig: Balance;
+  late: boolean;
   onLevel: (shift_mm: number) => void;
   onWeight: (mass_g: number) => void;
 };
 
-function Figures({ rig, onLevel, onWeight }: FigureProps) {
+function Figures({ rig, late, onLevel, onWeight }: FigureProps) {
   const { inUnits } = useUnits();
   const { hang } = rig;
   return (
@@ -180,12 +182,12 @@ function Figures({ rig, onLevel, onWeight }: FigureProps) {
               : `${inUnits("mass_g", hang.counterweight_g)} at the counterweight’s place would level it.`}
           </p>
           <div className="flex flex-wrap gap-2">
-            <Button onClick={() => onLevel(hang.shift_mm)}>
+            <Button disabled={late} onClick={() => onLevel(hang.shift_mm)}>
               Move the handle {inUnits("size_mm", Math.abs(hang.shift_mm))}{" "}
               {hang.shift_mm > 0 ? "ahead" : "back"}
             </Button>
             {hang.counterweight_g !== null && (
-              <Button onClick={() => onWeight(hang.counterweight_g ?? 0)}>
+              <Button disabled={late} onClick={() => onWeight(hang.counterweight_g ?? 0)}>
                 Add the counterweight
               </Button>
             )}

@@ -7,6 +7,8 @@ export type PanelName = "picture" | "shake" | "time" | "move" | "rig" | "strap";
 export type PanelProps = {
   setup: SetupAsk;
   answer: BenchAnswer;
+  /** The answer is still that of the set-up before the last change: apply nothing from it. */
+  late: boolean;
   kit: Kit;
   change: (bench: Partial<Bench>) => void;
   problem: (field: string) => string | undefined;

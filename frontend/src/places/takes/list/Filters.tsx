@@ -11,6 +11,7 @@ const VERDICTS = [
   { value: "polish", words: format.REMEDY_WORDS.polish },
   { value: "polish_lee", words: format.REMEDY_WORDS.polish_lee },
   { value: "slow_polish", words: format.REMEDY_WORDS.slow_polish },
+  { value: "hold", words: format.REMEDY_WORDS.hold },
   { value: "retake", words: format.REMEDY_WORDS.retake },
   { value: "none", words: "Not measured" },
 ] as const;

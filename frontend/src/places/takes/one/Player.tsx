@@ -1,12 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { ClipFacts, Judgement, PathColumns, TakeDetail } from "../../../api/client";
+import { useSubject } from "../../../api/subject";
 import { gustAt, nearest } from "../../../charts/ridge";
 import * as format from "../../../formats";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
 import { BackgroundBar, BackgroundCells, useBackgroundPicker } from "./BackgroundPicker";
 import { PointsKey, PointsLayer } from "./PointsLayer";
-import { SubjectLayer } from "./SubjectMark";
+import { SubjectLayer, type Marking } from "./SubjectMark";
 import { useLoop, usePlayhead, usePlaying, useTime } from "./playhead";
 
 const TRAIL_S = 1;
@@ -26,7 +27,8 @@ export function Player({ detail, clip, judgement, path, naming, onNaming }: Prop
   const { id } = detail.take;
   const video = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
-  const [marking, setMarking] = useState(false);
+  const [marking, setMarking] = useState<Marking>(null);
+  const marked = (useSubject(id).data?.t_s.length ?? 0) > 0;
   const [heard, setHeard] = useState(false);
   const picker = useBackgroundPicker(detail, () => onNaming(false));
   const [pointed, setPointed] = useState(false);
@@ -74,7 +76,8 @@ export function Player({ detail, clip, judgement, path, naming, onNaming }: Prop
         judgement={judgement}
         fps={clip.fps}
         marking={marking}
-        onMark={() => setMarking(!marking)}
+        onMark={() => setMarking(marking ? null : "subject")}
+        onSecond={marked && !marking ? () => setMarking("second") : null}
         heard={clip.has_sound ? heard : null}
         onHear={() => setHeard(!heard)}
         pointed={pointed}
@@ -166,8 +169,10 @@ function Trail({ path, clip, moves }: TrailProps) {
 type ReadoutProps = {
   judgement: Judgement;
   fps: number;
-  marking: boolean;
+  marking: Marking;
   onMark: () => void;
+  /** Mark another point; null where there is no first. */
+  onSecond: (() => void) | null;
   /** Whether its sound is on; null where it has none. */
   heard: boolean | null;
   onHear: () => void;
@@ -176,7 +181,7 @@ type ReadoutProps = {
 };
 
 function Readout(props: ReadoutProps) {
-  const { judgement, fps, marking, onMark, heard, onHear, pointed, onPoint } = props;
+  const { judgement, fps, marking, onMark, onSecond, heard, onHear, pointed, onPoint } = props;
   const t = useTime();
   const playing = usePlaying();
   const loop = useLoop();
@@ -196,6 +201,7 @@ function Readout(props: ReadoutProps) {
       <span className="ml-auto flex gap-3">
         <Act keys="Space" words={playing ? "pause" : "play"} onClick={() => playhead.toggle()} />
         <Act keys="M" words={marking ? "click it, or M" : "subject"} onClick={onMark} />
+        {onSecond && <Act keys="X" words="second point" onClick={onSecond} />}
         {heard !== null && <Act keys="L" words={heard ? "mute" : "listen"} onClick={onHear} />}
         <Act keys="O" words={pointed ? "hide points" : "points"} onClick={onPoint} />
         <Act keys="→" words="frame" onClick={() => playhead.step(1, fps)} />

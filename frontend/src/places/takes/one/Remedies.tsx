@@ -67,6 +67,7 @@ const PLAY_WORDS = {
   polish: "See it polished",
   polish_lee: "See the lee polished",
   slow_polish: "See it slowed and polished",
+  hold: "See the subject held",
   retake: "",
 } as const;
 

@@ -1,5 +1,10 @@
-import type { PointerEvent } from "react";
-import { useMarkSubject, useSubject, type SubjectAnswer } from "../../../api/subject";
+import type { MouseEvent } from "react";
+import {
+  useMarkSubject,
+  useSubject,
+  type PointPath,
+  type SubjectAnswer,
+} from "../../../api/subject";
 import { nearest } from "../../../charts/ridge";
 import type { ClipFacts } from "../../../api/client";
 import * as format from "../../../formats";
@@ -10,39 +15,48 @@ import { usePlayhead, useTime } from "./playhead";
 type Props = {
   id: number;
   clip: ClipFacts;
-  marking: boolean;
-  onMarking: (marking: boolean) => void;
+  marking: Marking;
+  onMarking: (marking: Marking) => void;
 };
+
+/** What the next click in the picture marks: a subject, another point of it, or nothing. */
+export type Marking = "subject" | "second" | null;
 
 /**
  * Over the picture: M begins to mark, then a click says where the subject is, or M again for the
- * middle. A ring shows where it was followed to.
+ * middle. X marks a second point of it. Rings show where they were followed to.
  */
 export function SubjectLayer({ id, clip, marking, onMarking }: Props) {
   const found = useSubject(id);
   const mark = useMarkSubject(id);
   const playhead = usePlayhead();
   const put = (x: number, y: number) => {
-    onMarking(false);
-    mark.mutate({ at_s: playhead.time(), x, y });
+    onMarking(null);
+    mark.mutate({ at_s: playhead.time(), x, y, second: marking === "second" });
   };
+  const marked = (found.data?.t_s.length ?? 0) > 0;
   useKeys({
     "Mark a subject; again for the middle": {
-      m: () => (marking ? put(0.5, 0.5) : onMarking(true)),
+      m: () => (marking ? put(0.5, 0.5) : onMarking("subject")),
     },
+    ...(marked ? { "Mark a second point of it": { x: () => onMarking("second") } } : {}),
   });
-  const take = (event: PointerEvent<HTMLDivElement>) => {
+  // A whole click, so that none of it reaches the picture, which would play.
+  const take = (event: MouseEvent<HTMLButtonElement>) => {
+    if (event.detail === 0) return put(0.5, 0.5);
     const box = event.currentTarget.getBoundingClientRect();
     put((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
   };
   return (
     <>
-      {found.data && found.data.t_s.length > 0 && <Ring subject={found.data} clip={clip} />}
+      {found.data && marked && <Rings subject={found.data} clip={clip} />}
       {marking && (
-        <div
+        <button
+          type="button"
+          aria-label="Click what to mark; Enter marks the middle"
           className="absolute inset-0 cursor-crosshair border-2 border-lamp"
           data-testid="marking"
-          onPointerDown={take}
+          onClick={take}
         />
       )}
       {mark.error && (
@@ -62,31 +76,49 @@ export function SubjectLayer({ id, clip, marking, onMarking }: Props) {
   );
 }
 
-function Ring({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
-  const t = useTime();
-  const at = nearest(subject.t_s, t);
-  const [x, y] = [subject.x_pct[at], subject.y_pct[at]];
+type Spot = { x: number; y: number };
+
+/** Where a followed point is at a moment, in the picture's own pixels; null where it is lost. */
+function spotAt(path: PointPath, t: number, clip: ClipFacts): Spot | null {
+  const at = nearest(path.t_s, t);
+  const [x, y] = [path.x_pct[at], path.y_pct[at]];
   if (x == null || y == null) return null;
+  const long = Math.max(clip.width, clip.height);
+  return { x: clip.width / 2 + (x * long) / 100, y: clip.height / 2 + (y * long) / 100 };
+}
+
+function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
+  const t = useTime();
+  const first = spotAt(subject, t, clip);
+  const second = subject.second && spotAt(subject.second, t, clip);
   const long = Math.max(clip.width, clip.height);
   return (
     <svg
       viewBox={`0 0 ${clip.width} ${clip.height}`}
       className="pointer-events-none absolute inset-0 h-full w-full"
       aria-hidden="true"
+      data-testid="rings"
     >
-      <circle
-        cx={clip.width / 2 + (x * long) / 100}
-        cy={clip.height / 2 + (y * long) / 100}
-        r={long / 40}
-        fill="none"
-        stroke="var(--lamp)"
-        strokeWidth={long / 300}
-      />
-      <path
-        d={`M${clip.width / 2 - long / 60} ${clip.height / 2}h${long / 30}M${clip.width / 2} ${clip.height / 2 - long / 60}v${long / 30}`}
-        stroke="#fff"
-        strokeWidth={long / 600}
-      />
+      <g fill="none" stroke="var(--lamp)" strokeWidth={long / 300}>
+        {first && <circle cx={first.x} cy={first.y} r={long / 40} />}
+        {second && <circle cx={second.x} cy={second.y} r={long / 60} />}
+        {first && second && (
+          <line
+            x1={first.x}
+            y1={first.y}
+            x2={second.x}
+            y2={second.y}
+            strokeDasharray={`${long / 100} ${long / 100}`}
+          />
+        )}
+      </g>
+      {first && (
+        <path
+          d={`M${clip.width / 2 - long / 60} ${clip.height / 2}h${long / 30}M${clip.width / 2} ${clip.height / 2 - long / 60}v${long / 30}`}
+          stroke="#fff"
+          strokeWidth={long / 600}
+        />
+      )}
     </svg>
   );
 }

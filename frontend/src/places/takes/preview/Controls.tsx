@@ -43,6 +43,14 @@ export function Controls({ remedy, wanted, details, brief, target, onChange }: P
       </div>
     );
   }
+  if (remedy.remedy === "hold") {
+    return (
+      <Holding
+        glide={wanted.glide ?? remedy.glide ?? false}
+        onChoose={(glide) => onChange({ glide })}
+      />
+    );
+  }
   return (
     <div className="space-y-3">
       {remedy.remedy === "slow" && (
@@ -59,6 +67,32 @@ export function Controls({ remedy, wanted, details, brief, target, onChange }: P
           onChoose={(drift) => onChange({ drift })}
         />
       )}
+    </div>
+  );
+}
+
+const HOLDS = [
+  { value: "still", words: "Still" },
+  { value: "glide", words: "Gliding" },
+] as const;
+
+/** Whether a subject that is held stays where it was, or travels evenly. */
+function Holding({ glide, onChoose }: { glide: boolean; onChoose: (glide: boolean) => void }) {
+  return (
+    <div>
+      <h3 className="label-wide mb-1">The subject is held</h3>
+      <Segments
+        label="The subject is held"
+        value={glide ? "glide" : "still"}
+        options={HOLDS}
+        onChange={(way) => onChoose(way === "glide")}
+      />
+      <p className="mt-1 text-note text-stone">
+        {glide
+          ? "It travels along a straight line, eased at both ends."
+          : "It stays where it was, and the rest moves around it."}{" "}
+        By one point the frame shifts; by two (X in the picture) it turns and scales too.
+      </p>
     </div>
   );
 }

@@ -29,8 +29,7 @@ type Props = { detail: TakeDetail; remedy: RemedyLine; onClose: () => void };
 /** One remedy seen: rendered from the clip itself, measured again, and taken along. */
 export function PreviewPanel({ detail, remedy, onClose }: Props) {
   const { take, brief, clip, judgement } = detail;
-  const plain: RemedyChoice = { remedy: remedy.remedy, corner_hz: null, rate: null, drift: null };
-  const [wanted, setWanted] = useState(plain);
+  const [wanted, setWanted] = useState<RemedyChoice>({ ...PLAIN, remedy: remedy.remedy });
   const details = useRemedyDetails(take.id, brief, true).data;
   const windows = useWindows(take.id, wanted, brief);
   const renders = useRenders(take.id);
@@ -108,7 +107,7 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
   );
 }
 
-const PLAIN = { corner_hz: null, rate: null, drift: null };
+const PLAIN = { corner_hz: null, rate: null, drift: null, glide: null };
 
 /** The preview's own figure, beside what was predicted. */
 function Measured({ render }: { render: Render }) {
@@ -129,8 +128,22 @@ function Measured({ render }: { render: Render }) {
       <b className={`font-semibold ${found.agrees ? "text-ink" : "text-ember-deep"}`}>
         {format.gust(render.gust)}
       </b>
-      , {found.words}.{apart && <b className="block font-semibold text-ember-deep">{apart}</b>}
+      , {found.words}.{recipe.subject_gust !== null && <HeldSubject render={render} />}
+      {apart && <b className="block font-semibold text-ember-deep">{apart}</b>}
     </p>
+  );
+}
+
+/** What the subject that is held reads, beside what is behind it. */
+function HeldSubject({ render }: { render: Render }) {
+  const { recipe, subject_gust } = render;
+  if (subject_gust === null) return <> The subject was not found again in it.</>;
+  return (
+    <>
+      {" "}
+      The subject itself: predicted {format.gust(recipe.subject_gust)}, measured again{" "}
+      <b className="font-semibold text-ink">{format.gust(subject_gust)}</b>.
+    </>
   );
 }
 
