@@ -43,7 +43,9 @@ def measure(clip: Path, csv_file: Path | None, json_file: Path | None, **asked: 
         raise Refusal(f"{clip.name or clip}: {error.what}; {error.next_step}") from None
     brief = report.brief_from(feel=asked["feel"], delivery_fps=asked["delivery_fps"])
     focal = report.focal_of(measured, asked["focal_eq"])
-    assessment = report.assess_measured(measured, brief, focal_eq_mm=focal)
+    # Where no delivery was named, nothing is known of frames that it leaves out.
+    as_filmed = asked["delivery_fps"] is None
+    assessment = report.assess_measured(measured, brief, focal_eq_mm=focal, as_filmed=as_filmed)
     with writing():
         if csv_file is not None:
             report.write_csv(csv_file, measured.motion)

@@ -30,7 +30,9 @@ def focal_of(measured: Measured, asked_mm: float | None) -> float:
     return asked_mm or measured.file_focal_eq_mm or UNKNOWN_FOCAL_EQ_MM
 
 
-def assess_measured(measured: Measured, brief: Brief, *, focal_eq_mm: float) -> Assessment:
+def assess_measured(
+    measured: Measured, brief: Brief, *, focal_eq_mm: float, as_filmed: bool
+) -> Assessment:
     clip = Clip(
         measured.fps,
         measured.duration_s,
@@ -38,7 +40,7 @@ def assess_measured(measured: Measured, brief: Brief, *, focal_eq_mm: float) -> 
         (measured.width, measured.height),
         focal_eq_mm,
     )
-    return assess(Analysis(measured.motion), clip, brief)
+    return assess(Analysis(measured.motion), clip, brief, as_filmed=as_filmed)
 
 
 def write_csv(path: Path, motion: Motion) -> None:
@@ -76,6 +78,7 @@ def readings(
         "peak_gust": _rounded(assessment.peak_gust, 3),
         "floor_gust": _rounded(assessment.floor_gust, 3),
         "body_deg_s": _rounded(assessment.body_deg_s, 4),
+        "frames_filmed_for_each_shown": _rounded(assessment.step, 4),
         "trusted_share": _rounded(assessment.reading.trusted_share, 4),
         "shots": [
             {

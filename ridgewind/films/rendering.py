@@ -6,6 +6,7 @@ the stretch, so that a few seconds of a long one are quickly there.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable, Iterator
 from contextlib import ExitStack
 from dataclasses import dataclass
@@ -16,6 +17,7 @@ import numpy as np
 
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.cadence import NOT_YET
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
 from ridgewind.core.motion import Tracker
 from ridgewind.core.motion.follow import Follower, Subject, SubjectPath
@@ -203,7 +205,7 @@ def _render(
         if recipe.rate == 1.0 and film.facts.has_sound:
             sound = stack.enter_context(Sound(source.path, start_s=start_s, end_s=end_s))
         writer: FilmWriter | None = None
-        for picture in _shown(film, start_s, end_s, source.fps, recipe.step):
+        for picture, at_s in _shown(film, start_s, end_s, source.fps, recipe.step):
             if writer is None:
                 fmt = fmt or pixel_format(picture)
                 writer = stack.enter_context(
@@ -217,7 +219,7 @@ def _render(
                     )
                 )
                 writer.describe_colours(picture.frame)
-            t_s = picture.t_s - source.shift_s
+            t_s = at_s - source.shift_s
             window = windows.at(np.array([t_s])).matrices(size)[0]
             planes = warped(
                 planes_of(picture, size, fmt or SHALLOW),
@@ -235,19 +237,34 @@ def _render(
             sound.write(writer)
 
 
-def _shown(film: Film, start_s: float, end_s: float, fps: float, step: int) -> Iterator[Picture]:
-    """The frames of a stretch, every step-th of them."""
+def _shown(
+    film: Film, start_s: float, end_s: float, fps: float, step: float
+) -> Iterator[tuple[Picture, float]]:
+    """The frames of a stretch that are shown where each stands for `step` of them, and when; see
+    core/judge/cadence.py."""
     half_s = 0.5 / fps
     film.begin_at(start_s)
-    count = 0
-    for picture in film.pictures(lambda plane: plane[::16, ::16]):
-        if picture.t_s < start_s - half_s:
-            continue
-        if picture.t_s > end_s + half_s:
-            return
-        if count % step == 0:
-            yield picture
-        count += 1
+    pictures = (
+        picture
+        for picture in film.pictures(lambda plane: plane[::16, ::16])
+        if picture.t_s >= start_s - half_s
+    )
+    within = itertools.takewhile(lambda picture: picture.t_s <= end_s + half_s, pictures)
+    if step == int(step):
+        for picture in itertools.islice(within, 0, None, int(step)):
+            yield picture, picture.t_s
+        return
+    late_s, interval_s = NOT_YET / fps, step / fps
+    last: Picture | None = None
+    next_s = start_s
+    for picture in within:
+        # The latest frame that was filmed by then stands for each moment.
+        while last is not None and next_s + late_s < picture.t_s:
+            yield last, next_s
+            next_s += interval_s
+        last = picture
+    if last is not None and next_s <= last.t_s + half_s:
+        yield last, next_s
 
 
 def _even(size: tuple[int, int], scale: float) -> tuple[int, int]:

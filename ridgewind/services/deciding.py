@@ -11,9 +11,10 @@ from numpy.typing import NDArray
 
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.analysis import Analysis, thinned_subject
 from ridgewind.core.judge.asked import seen_after
 from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.cadence import shown_frames
 from ridgewind.core.judge.hold import hold_frames
 from ridgewind.core.judge.lee import passes
 from ridgewind.core.judge.next_time import Hint, LensRange, Record, hints_for
@@ -249,8 +250,9 @@ def _gliding(case: Case, found: Recipe, glide: bool) -> Recipe:
     """A subject held still or gliding, as was asked. Raises InvalidArgumentError."""
     if found.hold is None or case.subject is None:
         raise InvalidArgumentError("glide", glide, "only a subject that is held can glide")
+    shown = thinned_subject(case.subject, case.analysis.motion.t_s, found.step)
     frames = hold_frames(
-        case.subject, start_s=found.start_s, end_s=found.end_s, glide=glide,
+        shown, start_s=found.start_s, end_s=found.end_s, glide=glide,
         aspect=case.analysis.motion.aspect, upright=case.clip.upright,
     )  # fmt: skip
     return replace(found, hold=replace(found.hold, glide=glide), crop_pct=frames.crop_pct)
@@ -258,9 +260,8 @@ def _gliding(case: Case, found: Recipe, glide: bool) -> Recipe:
 
 def frame_windows(case: Case, found: Recipe) -> FrameWindows:
     """The window of every frame that a recipe shows."""
-    t_s = case.analysis.motion.t_s
+    _, t_s = shown_frames(case.analysis.motion.t_s, found.step)
     t_s = t_s[(t_s >= found.start_s - SAME_TIME_S) & (t_s <= found.end_s + SAME_TIME_S)]
-    t_s = t_s[:: found.step]
     reading = case.analysis.reading(found.rate, step=found.step)
     return FrameWindows(t_s - case.start_s, _maker(case, found).at(t_s), reading.trusted_share)
 
@@ -321,10 +322,10 @@ def preview_of(case: Case, found: Recipe) -> Recipe:
     """The roughest few seconds of a recipe, with what they should read by themselves. No more
     frames of a second on screen are shown than a screen shows."""
     seconds = min(LONGEST_PREVIEW_S, LONGEST_ON_SCREEN_S * found.rate)
-    part = roughest(found, case.analysis.reading(), seconds=seconds)
+    part = roughest(found, case.analysis.reading(step=found.step), seconds=seconds)
     if found.rate == 1.0:
-        step = max(1, math.ceil(case.clip.fps / MOST_SHOWN_HZ - 0.01))
-        part = replace(part, step=step)
+        step = float(math.ceil(case.clip.fps / MOST_SHOWN_HZ - 0.01))
+        part = replace(part, step=max(part.step, step))
     return predicted(part, case.analysis, case.clip, case.take.brief, subject=case.subject)
 
 
@@ -353,7 +354,9 @@ def _at_rate(case: Case, found: Recipe, rate: float) -> Recipe:
     keep = case.assessment.decision.of("keep")
     assert keep.start_s is not None
     assert keep.end_s is not None
-    return replace(found, start_s=keep.start_s, end_s=keep.end_s, rate=step * base, step=step)
+    return replace(
+        found, start_s=keep.start_s, end_s=keep.end_s, rate=step * base, step=float(step)
+    )
 
 
 def drill_for(db: Connection, cause: str, filed: str | None) -> Drill | None:

@@ -111,6 +111,19 @@ def test_a_desk_made_move_moves_the_picture(tmp_path):
     assert abs(moved.tilt_pct[-1]) < 0.1
 
 
+def test_a_fast_film_is_rendered_as_it_is_delivered(tmp_path):
+    frames = shaken(120, amplitude_px=4.0, rate_hz=60)
+    path = write_film(tmp_path / "fast.mp4", frames, rate=60, options={"crf": "12"})
+    analysis, clip, source, decision = judged(path)
+    recipe = predicted(recipe_of(decision.of("polish")), analysis, clip, BRIEF)
+    assert recipe.step == 2.5
+    render_preview(recipe, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)
+    again = measured_again(tmp_path / "out.mp4").analysis
+    assert np.diff(again.motion.t_s) == pytest.approx(1 / 24, abs=1e-3)
+    assert len(again.motion.t_s) == 48
+    assert again.reading().gust() == pytest.approx(recipe.gust, abs=AGREEMENT)
+
+
 @pytest.mark.parametrize(
     "how",
     [{"rotation": 90}, {"rotation": -90}, {"rotation": 180}, {"aspect": Fraction(4, 3)},

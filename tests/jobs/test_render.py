@@ -5,9 +5,11 @@ from __future__ import annotations
 import errno
 import os
 import signal
+from dataclasses import replace
 
 import pytest
 
+from ridgewind.core.brief import usual_brief
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.render import render_one
@@ -17,7 +19,7 @@ from ridgewind.media.decode import Film
 from ridgewind.media.encode import FilmWriter
 from ridgewind.media.errors import translated
 from ridgewind.services import assessing, deciding
-from ridgewind.store import clips, database, jobs, renders, takes
+from ridgewind.store import briefs, clips, database, jobs, renders, takes
 from tests.conftest import shaken, wait_for, write_film
 
 AGREEMENT = 0.4
@@ -51,11 +53,18 @@ def test_the_task_renders_measures_again_and_keeps_both_figures(library, db, mea
 def test_a_preview_shows_no_more_frames_than_a_screen(library, db, tmp_path):
     path = write_film(tmp_path / "fast.mp4", shaken(480, amplitude_px=3.0, rate_hz=240), rate=240)
     with path.open("rb") as stream:
-        take = library.add(db, stream, file_name="fast.mp4", size_bytes=None).take
+        with database.atomic(db):
+            brief_id = briefs.add(db, replace(usual_brief(), delivery_fps=240.0), name="Fast")
+        take = library.add(
+            db, stream, file_name="fast.mp4", size_bytes=None, brief_id=brief_id
+        ).take
     measure_clip(library, take.clip_id)
     case = deciding.case_of(db, take.id)
     whole = deciding.preview_of(case, deciding.recipe(case, deciding.RemedyRequest("polish")))
     assert (whole.rate, whole.step) == (1.0, 4)
+    with database.atomic(db):
+        briefs.change(db, brief_id, usual_brief(), name="Usual")
+    case = deciding.case_of(db, take.id)
     slowed = deciding.preview_of(
         case, deciding.recipe(case, deciding.RemedyRequest("slow", rate=0.1))
     )

@@ -2198,6 +2198,11 @@ export interface components {
       remedies: components["schemas"]["RemedyLine"][];
       /** Shots */
       shots: components["schemas"]["ShotLine"][];
+      /**
+       * Step
+       * @description Frames filmed for each one that is shown and read; 1 for all
+       */
+      step: number;
       steps: components["schemas"]["StepsLine"] | null;
       /** Target */
       target: number;

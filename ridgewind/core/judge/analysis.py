@@ -10,13 +10,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import require_positive
+from ridgewind.core.judge.cadence import shown_frames
 from ridgewind.core.judge.polish import PolishCurve, polish_curve
-from ridgewind.core.motion.path import DOUBTS, Motion, Shot
+from ridgewind.core.motion.follow import Subject, SubjectPath
+from ridgewind.core.motion.path import DOUBTS, Motion
 from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
 from ridgewind.core.shake.reading import Reading, band_shares, read_motion
 
+Floats = NDArray[np.float64]
 Key = TypeVar("Key", bound=Hashable)
 Value = TypeVar("Value")
 
@@ -33,9 +36,9 @@ class Analysis:
         require_positive("stretch", stretch)
         self.motion, self.stretch = motion, stretch
         self._at_capture: Reading | None = None
-        self._readings: dict[tuple[float, int], Reading] = {}
-        self._polish: dict[tuple[float, int, bool], PolishCurve | None] = {}
-        self._bands: tuple[tuple[Band, ...], list[NDArray[np.float64]]] | None = None
+        self._readings: dict[tuple[float, float], Reading] = {}
+        self._polish: dict[tuple[float, float, bool], PolishCurve | None] = {}
+        self._bands: tuple[tuple[Band, ...], list[Floats]] | None = None
         self._causes: dict[bool, Causes] = {}
         self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
 
@@ -46,8 +49,9 @@ class Analysis:
         doubts = {shot.doubt for shot in self.motion.shots if shot.measurable}
         return next((doubt for doubt in DOUBTS if doubt in doubts), None)
 
-    def reading(self, playback: float = 1.0, *, step: int = 1) -> Reading:
-        """The reading at a playback rate, of every step-th frame alone."""
+    def reading(self, playback: float = 1.0, *, step: float = 1.0) -> Reading:
+        """The reading at a playback rate, of the frames that are shown where each stands for `step`
+        of them."""
 
         def make() -> Reading:
             motion = self.motion if step == 1 else thinned(self.motion, step)
@@ -67,18 +71,20 @@ class Analysis:
         return self._at_capture
 
     def polish(
-        self, playback: float = 1.0, *, step: int = 1, upright: bool = False
+        self, playback: float = 1.0, *, step: float = 1.0, upright: bool = False
     ) -> PolishCurve | None:
         """The curve of crop against shake left, at a playback rate."""
 
         def make() -> PolishCurve | None:
             reading = self.reading(playback, step=step)
             like = self._polish.get((1.0, step, upright)) if step == 1 else None
-            return polish_curve(reading, aspect=self.motion.aspect, upright=upright, like=like)
+            return polish_curve(
+                reading, aspect=self.motion.aspect, step=step, upright=upright, like=like
+            )
 
         return _kept(self._polish, (playback, step, upright), make)
 
-    def bands(self) -> tuple[tuple[Band, ...], list[NDArray[np.float64]]]:
+    def bands(self) -> tuple[tuple[Band, ...], list[Floats]]:
         """Bands of the clip and each shot's band powers, at capture speed."""
         if self._bands is None:
             self._bands = band_shares(self.at_capture())
@@ -104,28 +110,42 @@ class Analysis:
         return self._causes[moves]
 
 
-def thinned(motion: Motion, step: int) -> Motion:
-    """Every step-th frame of a path, as a film shows it that leaves the others out."""
+def thinned(motion: Motion, step: float) -> Motion:
+    """The frames of a path that are shown where each stands for `step` of them, when they are."""
+    index, at_s = shown_frames(motion.t_s, step)
     shots = (
-        Shot(-(-shot.start // step), -(-shot.stop // step), shot.reason, shot.doubt)
+        replace(shot, start=start, stop=stop)
         for shot in motion.shots
+        for start, stop in [np.searchsorted(index, [shot.start, shot.stop]).tolist()]
     )
     return replace(
         motion,
-        t_s=motion.t_s[::step],
-        pan_pct=motion.pan_pct[::step],
-        tilt_pct=motion.tilt_pct[::step],
-        roll_deg=motion.roll_deg[::step],
-        zoom_pct=motion.zoom_pct[::step],
-        trust=motion.trust[::step],
-        error=motion.error[::step],
-        held=None if motion.held is None else motion.held[::step],
+        t_s=at_s,
+        pan_pct=motion.pan_pct[index],
+        tilt_pct=motion.tilt_pct[index],
+        roll_deg=motion.roll_deg[index],
+        zoom_pct=motion.zoom_pct[index],
+        trust=motion.trust[index],
+        error=motion.error[index],
+        held=None if motion.held is None else motion.held[index],
         shots=tuple(
             shot if shot.stop - shot.start > 2 else replace(shot, reason=shot.reason or "short")
             for shot in shots
             if shot.stop > shot.start
         ),
     )
+
+
+def thinned_subject(subject: Subject, t_s: Floats, step: float) -> Subject:
+    """A subject as a film shows it that is thinned so. t_s: (n,) times of the film's frames."""
+    index, at_s = shown_frames(t_s, step)
+    filmed_s = t_s[index]
+    paths = []
+    for path in subject.paths:
+        at = np.searchsorted(path.t_s, filmed_s - 1e-4).clip(max=len(path.t_s) - 1)
+        there = np.abs(path.t_s[at] - filmed_s) < 1e-3
+        paths.append(SubjectPath(at_s[there], path.x_pct[at[there]], path.y_pct[at[there]]))
+    return replace(subject, paths=tuple(paths))
 
 
 def _kept(kept: dict[Key, Value], key: Key, make: Callable[[], Value]) -> Value:

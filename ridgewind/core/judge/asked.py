@@ -12,17 +12,24 @@ from ridgewind.core.judge.polish import PolishPoint
 from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.gust import to_gust
+from ridgewind.core.shake.reading import Reading
 
 
 @dataclass(frozen=True)
 class Asked:
-    """What is asked of a take, and what is known of it. subject: that was marked, s in the file."""
+    """What is asked of a take, and what is known of it. subject: that was marked, s in the
+    file. step: frames filmed for each one that is shown at full speed."""
 
     analysis: Analysis
     brief: Brief
     clip: Clip
     weights: Weights
     subject: Subject | None = None
+    step: float = 1.0
+
+    def as_shot(self) -> Reading:
+        """The reading of what is seen at full speed."""
+        return self.analysis.reading(step=self.step)
 
     @property
     def enlarge(self) -> float:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from ridgewind.core.brief import Brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.cadence import delivered_step
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.remedies import decide
@@ -27,9 +28,10 @@ class Assessment:
     """Readings and decision. Gusts are as seen on the brief's screen.
 
     speed_pct_s: S of what was filmed, at capture speed. body_deg_s: what the body did, degrees a
-    second. band_powers: per shot (n, 5). move: None
-    where too little can be measured. doubt: why nothing can be drawn from the path, one of
-    path.DOUBTS; then there are no causes, no lee, no move and no remedy.
+    second. band_powers: per shot (n, 5), a row a sample of the reading. step: frames filmed for
+    each one that is shown and read. move: None where too little can be measured. doubt: why
+    nothing can be drawn from the path, one of path.DOUBTS; then there are no causes, no lee, no
+    move and no remedy.
     """
 
     reading: Reading
@@ -42,6 +44,7 @@ class Assessment:
     speed_pct_s: float | None
     body_deg_s: float | None
     causes: Causes
+    step: float
     move: MoveReading | None
     decision: Decision
     doubt: str | None = None
@@ -54,10 +57,13 @@ def assess(
     *,
     weights: Weights | None = None,
     subject: Subject | None = None,
+    as_filmed: bool = False,
 ) -> Assessment:
     """Decide under a brief. Milliseconds, so it is never stored. weights: what matters to the
-    shooter, the usual ones where not given. subject: that was marked, s in the file."""
-    reading = analysis.reading()
+    shooter, the usual ones where not given. subject: that was marked, s in the file. as_filmed:
+    read every frame, also of a film from which its delivery leaves some out."""
+    step = 1.0 if as_filmed else delivered_step(clip.fps, brief.delivery_fps)
+    reading = analysis.reading(step=step)
     bands, powers = analysis.bands()
     doubt = analysis.doubt
     move, causes, lee = None, NO_CAUSES, None
@@ -70,7 +76,11 @@ def assess(
     return Assessment(
         reading=reading,
         bands=bands,
-        band_powers=powers,
+        band_powers=[
+            _at_samples(power, len(shot.t_s))
+            for power, shot in zip(powers, reading.shots, strict=True)
+        ],
+        step=step,
         lee=lee,
         gust=reading.gust(screen_deg=screen_deg),
         peak_gust=reading.peak(screen_deg=screen_deg),
@@ -90,6 +100,15 @@ def assess(
             bands=bands,
             causes=causes,
             subject=subject,
+            step=step,
         ),
         doubt=doubt,
     )
+
+
+def _at_samples(power: NDArray[np.float64], count: int) -> NDArray[np.float64]:
+    """Rows (count, k) of powers (n, k) at as many moments, evenly spread over the same time."""
+    if len(power) in (0, count):
+        return power
+    out: NDArray[np.float64] = power[np.linspace(0, len(power) - 1, count).round().astype(int)]
+    return out

@@ -6,12 +6,14 @@ from dataclasses import replace
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge import polish_warnings
+from ridgewind.core.judge.analysis import thinned_subject
 from ridgewind.core.judge.asked import Asked
 from ridgewind.core.judge.hold import HeldFrames, Hold, followed_stretch, hold_frames
 from ridgewind.core.judge.lee import LONGEST_LEE_SHARE, passes
 from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.recipe import predicted, recipe_of
 from ridgewind.core.judge.remedy import Remedy
+from ridgewind.core.motion.follow import Subject
 
 NOT_MARKED = "Not open: mark what to hold in the picture first (M)."
 
@@ -23,7 +25,8 @@ def hold_remedy(asked: Asked) -> Remedy:
     nominal = asked.price(crop_pct=brief.most_crop_pct, steps=("hold",))
     if subject is None:
         return Remedy("hold", False, NOT_MARKED, nominal)
-    stretch = followed_stretch(subject, asked.analysis.reading())
+    shown = thinned_subject(subject, asked.analysis.motion.t_s, asked.step)
+    stretch = followed_stretch(shown, asked.as_shot())
     if stretch is None:
         return Remedy("hold", False, "Not open: the subject is not seen in this take.", nominal)
     start_s, end_s = stretch
@@ -36,7 +39,7 @@ def hold_remedy(asked: Asked) -> Remedy:
         )
         return Remedy("hold", False, reason, nominal)
     try:
-        still, gliding = (_frames(asked, stretch, glide) for glide in (False, True))
+        still, gliding = (_frames(asked, shown, stretch, glide) for glide in (False, True))
     except InvalidArgumentError as error:
         return Remedy("hold", False, f"Not open: {error.rule}.", nominal)
     glide = still.crop_pct > brief.most_crop_pct
@@ -60,6 +63,7 @@ def hold_remedy(asked: Asked) -> Remedy:
         ),
         start_s=start_s,
         end_s=end_s,
+        step=asked.step,
         plays_s=length_s,
         crop_pct=frames.crop_pct,
         cost=f"{frames.crop_pct:.1f} % crop",
@@ -68,10 +72,9 @@ def hold_remedy(asked: Asked) -> Remedy:
     return _weighed(asked, remedy)
 
 
-def _frames(asked: Asked, stretch: tuple[float, float], glide: bool) -> HeldFrames:
-    assert asked.subject is not None
+def _frames(asked: Asked, shown: Subject, stretch: tuple[float, float], glide: bool) -> HeldFrames:
     return hold_frames(
-        asked.subject,
+        shown,
         start_s=stretch[0],
         end_s=stretch[1],
         glide=glide,
@@ -87,7 +90,7 @@ def _weighed(asked: Asked, remedy: Remedy) -> Remedy:
     found = predicted(recipe_of(remedy), asked.analysis, asked.clip, brief, subject=asked.subject)
     if found.gust is None or found.subject_gust is None:
         return replace(remedy, reason="Not measurable behind the subject.")
-    curve = asked.analysis.polish(upright=asked.clip.upright)
+    curve = asked.analysis.polish(step=asked.step, upright=asked.clip.upright)
     blur_pct = 0.0 if curve is None else polish_warnings.smear_pct(curve, asked.clip)
     smears = blur_pct > polish_warnings.MOST_BLUR_PCT
     behind = passes(found.gust, found.peak, brief)

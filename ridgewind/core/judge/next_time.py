@@ -9,6 +9,7 @@ import numpy as np
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.cadence import delivered_step
 from ridgewind.core.judge.lee import passes
 from ridgewind.core.judge.retake import WIDEST_USUAL_MM, widest_passing
 from ridgewind.core.judge.slow import even_rates
@@ -58,7 +59,7 @@ def hints_for(
 ) -> tuple[Hint, ...]:
     """Hints in the order of what they cost: a lens, a rate, a support; nothing where it passes
     as shot. reached: some remedy short of doing it again passes."""
-    reading = analysis.reading()
+    reading = analysis.reading(step=delivered_step(fps, brief.delivery_fps))
     screen = brief.screen_deg
     gust, peak = reading.gust(screen_deg=screen), reading.peak(screen_deg=screen)
     if gust is None or passes(gust, peak, brief):

@@ -102,12 +102,18 @@ class PolishCurve:
 
 
 def polish_curve(
-    reading: Reading, *, aspect: float, upright: bool = False, like: PolishCurve | None = None
+    reading: Reading,
+    *,
+    aspect: float,
+    step: float = 1.0,
+    upright: bool = False,
+    like: PolishCurve | None = None,
 ) -> PolishCurve | None:
     """The curve of crop against what is left, at a reading's playback rate; None where nothing
-    was measured. One enlargement serves all shots. aspect: short side / long side. upright: the
-    long side stands. like: the curve of the same frames at another rate, whose enlargements are
-    taken over, because they do not depend on it."""
+    was measured. One enlargement serves all shots. aspect: short side / long side. step: frames
+    filmed for each sample of the reading. upright: the long side stands. like: the curve of the
+    same frames at another rate, whose enlargements are taken over, because they do not depend on
+    it."""
     require_positive("aspect", aspect)
     measured = [shot for shot in reading.shots if shot.counted.any()]
     if not measured:
@@ -116,7 +122,7 @@ def polish_curve(
     corners = CORNERS_HZ[:: 1 + (samples > LONG_SAMPLES) + (samples > LONGEST_SAMPLES)]
     known = (None,) * len(reading.shots) if like is None else like.shots
     shots = tuple(
-        _polished(shot, corners, aspect, upright, done) if shot.counted.any() else None
+        _polished(shot, corners, aspect, step, upright, done) if shot.counted.any() else None
         for shot, done in zip(reading.shots, known, strict=True)
     )
     return _curve(corners, shots)
@@ -184,6 +190,7 @@ def _polished(
     shot: ShotReading,
     corners: tuple[float, ...],
     aspect: float,
+    step: float,
     upright: bool,
     like: PolishedShot | None,
 ) -> PolishedShot:
@@ -199,11 +206,12 @@ def _polished(
     slow = lowpass(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=INTENDED_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
+    exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
     return PolishedShot(
         needed=needed,
         power=power,
         counted=shot.counted,
-        smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * (USUAL_SHUTTER / shot.rate_hz),
+        smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * exposure_s,
         lean_pct=across * USUAL_READOUT_S,
         move_pct_s=np.hypot(slow[:, 0], slow[:, 1]) * shot.playback,
         playback_hz=shot.rate_hz * shot.playback,

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from ridgewind.core.brief import Brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError, require_between
-from ridgewind.core.judge.analysis import Analysis
+from ridgewind.core.judge.analysis import Analysis, thinned_subject
 from ridgewind.core.judge.asked import seen_after
 from ridgewind.core.judge.easing import progress
 from ridgewind.core.judge.hold import EASE_S, HeldFrames, Hold, held_gust, hold_frames
@@ -49,17 +49,17 @@ LONGEST_PREVIEW_S = 8.0
 
 @dataclass(frozen=True)
 class Recipe:
-    """kind: of the remedy. start_s, end_s: s in the file. rate, step: of playback, and every
-    which frame is shown. corner_hz: what is slower is kept; None without a polish. crop_pct: of
-    the long side. drift: where a desk-made move travels, None without one. gust, peak: what it
-    should read on the brief's screen over that stretch, None where not known. hold: of the
-    subject, None without one; subject_gust: what that should read."""
+    """kind: of the remedy. start_s, end_s: s in the file. rate, step: of playback, and frames
+    filmed for each one that is shown. corner_hz: what is slower is kept; None without a polish.
+    crop_pct: of the long side. drift: where a desk-made move travels, None without one. gust,
+    peak: what it should read on the brief's screen over that stretch, None where not known. hold:
+    of the subject, None without one; subject_gust: what that should read."""
 
     kind: str
     start_s: float
     end_s: float
     rate: float
-    step: int
+    step: float
     corner_hz: float | None
     crop_pct: float
     drift: Direction | None
@@ -146,7 +146,8 @@ def roughest(recipe: Recipe, reading: Reading, *, seconds: float = LONGEST_PREVI
         sums = np.concatenate([[0.0], np.cumsum(np.where(shot.counted, shot.power, 0.0)[inside])])
         held = sums[length:] - sums[:-length]
         first = int(held.argmax())
-        found = (float(held[first]), float(shot.t_s[inside[first]]))
+        frame_s = float(shot.t_s[inside[first]]) - 0.5 / shot.rate_hz
+        found = (float(held[first]), frame_s)
         best = found if best is None or found > best else best
     start_s = recipe.start_s if best is None else max(recipe.start_s, best[1])
     start_s = min(start_s, recipe.end_s - seconds)
@@ -174,6 +175,7 @@ def predicted(
     """
     aspect, screen = analysis.motion.aspect, brief.screen_deg
     powers, seconds = [], []
+    subject = _as_shown(recipe, subject, analysis)
     held = _held(recipe, subject, aspect=aspect, upright=clip.upright)
     steady = None
     for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
@@ -210,6 +212,13 @@ def predicted(
     )
 
 
+def _as_shown(recipe: Recipe, subject: Subject | None, analysis: Analysis) -> Subject | None:
+    """A subject in the frames that a recipe shows."""
+    if subject is None or recipe.step == 1.0:
+        return subject
+    return thinned_subject(subject, analysis.motion.t_s, recipe.step)
+
+
 def _held(
     recipe: Recipe, subject: Subject | None, *, aspect: float, upright: bool
 ) -> HeldFrames | None:
@@ -240,8 +249,9 @@ def subject_place(
 ) -> tuple[float, float] | None:
     """Where the subject that a recipe holds is in the first finished frame: the place that was
     marked first, percent of the long side from the middle. None without a hold."""
-    held = _held(recipe, subject, aspect=analysis.motion.aspect, upright=clip.upright)
-    if held is None or subject is None:
+    shown = _as_shown(recipe, subject, analysis)
+    held = _held(recipe, shown, aspect=analysis.motion.aspect, upright=clip.upright)
+    if held is None:
         return None
     x_pct, y_pct, turn_deg, growth = held.at(held.t_s[:1])[0]
     away = held.first - np.array([x_pct, y_pct])
@@ -273,7 +283,8 @@ class WindowMaker:
         self._aspect = analysis.motion.aspect
         self._drawn_in = 1.0 - 2.0 * drawn_in_pct / 100.0 / self._aspect
         self._shots: list[tuple[float, float, Floats, Floats]] = []
-        self._held = _held(recipe, subject, aspect=self._aspect, upright=upright)
+        shown = _as_shown(recipe, subject, analysis)
+        self._held = _held(recipe, shown, aspect=self._aspect, upright=upright)
         if recipe.corner_hz is None:
             return
         for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
@@ -283,7 +294,7 @@ class WindowMaker:
                 self._shots.append((shot.start_s, shot.end_s, _grid_s(shot), off))
 
     def at(self, t_s: Floats) -> Windows:
-        """What is seen of the frames at t_s (n,), s in the file."""
+        """What is seen of the frames that are shown at t_s (n,), s in the file."""
         scale = self._drawn_in / self._recipe.enlarge
         if self._held is not None:
             x_pct, y_pct, turn_deg, growth = self._held.at(t_s).T

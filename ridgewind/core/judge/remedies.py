@@ -43,18 +43,21 @@ def decide(
     bands: tuple[Band, ...],
     causes: Causes,
     subject: Subject | None = None,
+    step: float = 1.0,
 ) -> Decision:
     """Weigh the remedies. lee: the calm stretch as shot. subject: that was marked, s in the
-    file."""
-    asked = Asked(analysis, brief, clip, weights, subject)
-    as_shot = analysis.reading()
+    file. step: frames filmed for each one that is shown at full speed."""
+    asked = Asked(analysis, brief, clip, weights, subject, step)
+    as_shot = asked.as_shot()
     rate = chosen_rate(analysis, brief, fps=clip.fps, duration_s=clip.duration_s)
     upright = clip.upright
     keep = _keep(asked, as_shot)
     others = [
         _keep_lee(asked, as_shot, lee),
         _slow(asked, rate),
-        polish_remedy(asked, "polish", analysis.polish(upright=upright), as_shot),
+        polish_remedy(
+            asked, "polish", analysis.polish(step=step, upright=upright), as_shot, step=step
+        ),
         _polish_lee(asked, as_shot),
         _slow_polish(asked, rate),
         hold_remedy(asked),
@@ -96,7 +99,7 @@ def _keep(asked: Asked, reading: Reading) -> Remedy:
     start_s, end_s = _whole(reading)
     return Remedy(
         "keep", good, reason, asked.price(), gust, peak, start_s, end_s,
-        plays_s=duration_s, cost=cost,
+        step=asked.step, plays_s=duration_s, cost=cost,
     )  # fmt: skip
 
 
@@ -115,7 +118,7 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
     points = asked.price(cut_share=cut_s / max(duration_s, 1e-3), steps=("cut",))
     return Remedy(
         "lee", enough, reason, points, lee.gust, lee.peak, lee.start_s, lee.end_s,
-        plays_s=lee.length_s, cost=f"{cut_s:.1f} s cut away",
+        step=asked.step, plays_s=lee.length_s, cost=f"{cut_s:.1f} s cut away",
     )  # fmt: skip
 
 
@@ -192,7 +195,7 @@ def polish_remedy(
     reading: Reading,
     *,
     lee: Lee | None = None,
-    step: int = 1,
+    step: float = 1.0,
 ) -> Remedy:
     """The least crop that passes, or the best that the brief's crop allows. lee: polish that
     stretch alone."""
@@ -264,8 +267,8 @@ def _polish_lee(asked: Asked, reading: Reading) -> Remedy:
         reason = "Not open: it is no longer than what you want of it."
         price = asked.price(crop_pct=brief.most_crop_pct, steps=("cut", "polish"))
         return Remedy("polish_lee", False, reason, price)
-    curve = asked.analysis.polish(upright=asked.clip.upright)
-    return polish_remedy(asked, "polish_lee", curve, reading, lee=lee)
+    curve = asked.analysis.polish(step=asked.step, upright=asked.clip.upright)
+    return polish_remedy(asked, "polish_lee", curve, reading, lee=lee, step=asked.step)
 
 
 def _slow_polish(asked: Asked, rate: tuple[float, int] | None) -> Remedy:

@@ -14,7 +14,8 @@ class Remedy:
 
     kind: keep, lee, slow, polish, polish_lee, slow_polish, hold or retake. passes: it meets the
     brief. gust, peak: after it, None where it does not apply. start_s, end_s: part of the file
-    that it uses. rate, step: of playback, 1 for as shot, and every which frame is shown. plays_s:
+    that it uses. rate, step: of playback, 1 for as shot, and frames filmed for each one that is
+    shown. plays_s:
     seconds on screen. crop_pct, corner_hz: of the polish, 0 and None without one. cost: what it
     takes away in words, "" for nothing. points: the same on the scale of cost.py. warnings: what
     will be seen all the same. hold: of the subject, None without one; subject_gust: what that
@@ -31,7 +32,7 @@ class Remedy:
     start_s: float | None = None
     end_s: float | None = None
     rate: float = 1.0
-    step: int = 1
+    step: float = 1.0
     plays_s: float | None = None
     crop_pct: float = 0.0
     corner_hz: float | None = None

@@ -85,7 +85,7 @@ class RecipeLine(BaseModel):
     start_s: float
     end_s: float
     rate: float
-    step: int
+    step: float
     plays_s: float
     crop_pct: float
     corner_hz: float | None

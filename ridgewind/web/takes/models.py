@@ -280,6 +280,7 @@ class Judgement(BaseModel):
     body_deg_s: float | None
     target: float
     trusted_share: float
+    step: float = Field(description="Frames filmed for each one that is shown and read; 1 for all")
     trust: float = Field(description="Mean over all frames, 0 to 1")
     bands: list[BandReading]
     causes: list[CauseLine]

@@ -103,13 +103,13 @@ def test_polish_is_the_verdict_where_little_crop_is_enough():
 
 def test_polish_is_not_open_beyond_the_briefs_crop():
     motion = make_motion(rate_hz=60, seconds=8, pan=sine(2.0, 0.9))
-    _, none = judged(motion, fps=60.0, most_crop_pct=0)
+    _, none = judged(motion, fps=60.0, delivery_fps=60.0, most_crop_pct=0)
     assert not none["polish"].passes
     assert "Not open: the lightest takes" in none["polish"].reason
-    _, little = judged(motion, fps=60.0, most_crop_pct=1)
+    _, little = judged(motion, fps=60.0, delivery_fps=60.0, most_crop_pct=1)
     assert not little["polish"].passes
     assert "Still over target with" in little["polish"].reason
-    _, asked = judged(motion, fps=60.0, most_crop_pct=30)
+    _, asked = judged(motion, fps=60.0, delivery_fps=60.0, most_crop_pct=30)
     assert asked["polish"].passes
     assert asked["polish"].reason.startswith("Light: 4.0 % crop")
 

@@ -1,5 +1,6 @@
 import type { ClipFacts, Judgement } from "../../../api/client";
 import * as format from "../../../formats";
+import { shownWords } from "./shownWords";
 
 const REPEATED_SHARE = 0.02;
 const OUTLIER_SHARE = 0.3;
@@ -14,6 +15,7 @@ export function ShotNotes({ clip, judgement, captureFps }: Props) {
       `Filmed at ${format.rate(captureFps)} and plays at ${format.rate(clip.fps)}: gust and remedies are of the film as it plays; bands, causes, the move and body speed of what was filmed.`,
     );
   }
+  if (judgement.step !== 1) notes.push(shownWords(clip.fps, judgement.step));
   if (clip.claimed_s !== null) {
     notes.push(
       `The file ends early: ${format.seconds(clip.duration_s)} of ${format.seconds(clip.claimed_s)} could be read. Copy it from the card again to have the rest.`,
