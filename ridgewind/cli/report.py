@@ -78,6 +78,8 @@ def readings(
         "peak_gust": _rounded(assessment.peak_gust, 3),
         "floor_gust": _rounded(assessment.floor_gust, 3),
         "body_deg_s": _rounded(assessment.body_deg_s, 4),
+        "read_out_s": _rounded(assessment.readout.seconds, 4),
+        "read_out_source": assessment.readout.source,
         "frames_filmed_for_each_shown": _rounded(assessment.step, 4),
         "trusted_share": _rounded(assessment.reading.trusted_share, 4),
         "shots": [

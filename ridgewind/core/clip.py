@@ -16,7 +16,8 @@ class Clip:
     """What is judged. size_px: as displayed.
     focal_eq_mm: equivalent focal length. move_expected: its drill asks for a move. shutter_share:
     of the frame interval that the shutter was open. capture_fps: frames a second at which it was
-    filmed, where that is not how it plays."""
+    filmed, where that is not how it plays. readout_s: in which its sensor reads a frame, where the
+    set-up says so."""
 
     fps: float
     duration_s: float
@@ -26,6 +27,7 @@ class Clip:
     move_expected: bool = False
     capture_fps: float | None = None
     shutter_share: float = USUAL_SHUTTER
+    readout_s: float | None = None
 
     @property
     def stretch(self) -> float:

@@ -190,6 +190,7 @@ def judged_clip(db: Connection, take: TakeRow, clip: ClipRow) -> Clip:
         move_expected=_move_expected(db, take),
         capture_fps=None if clip.codec == LOG_CODEC else capture_fps(db, take, clip),
         shutter_share=_shutter_share(db, take, fps),
+        readout_s=_readout_s(db, take),
     )
 
 
@@ -227,6 +228,15 @@ def _shutter_share(db: Connection, take: TakeRow, fps: float) -> float:
     if setup.typical or shutter is None or abs(fps - rate_hz) > SAME_RATE * rate_hz:
         return USUAL_SHUTTER
     return min(1.0, fps / shutter)
+
+
+def _readout_s(db: Connection, take: TakeRow) -> float | None:
+    """In which the sensor reads a frame, as the shooter's own set-up says."""
+    setup = None if take.setup_id is None else kit.setup_by_id(db, take.setup_id)
+    if setup is None or setup.typical:
+        return None
+    read_out_ms = kit.parts_of(db, setup.ask).camera.read_out_ms
+    return None if read_out_ms is None else read_out_ms / 1000.0
 
 
 JudgedPart = tuple[float, float] | None

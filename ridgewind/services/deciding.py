@@ -35,6 +35,7 @@ from ridgewind.core.judge.recipe import (
 )
 from ridgewind.core.judge.remedies import strength
 from ridgewind.core.judge.remedy import Remedy
+from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.judge.slow import RateReading, rate_readings
 from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.motion.follow import Subject
@@ -181,6 +182,7 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
     if curve is None:
         return ()
     outliers = case.analysis.motion.outlier_share
+    readout = readout_of(clip, case.analysis.motion)
     return tuple(
         Strength(
             corner_hz=point.corner_hz,
@@ -190,7 +192,9 @@ def curve_of(case: Case, remedy: Remedy) -> tuple[Strength, ...]:
             passes=passes(*seen_after(point, brief), brief),
             within=point.crop_pct <= brief.most_crop_pct,
             name=strength(point.crop_pct),
-            warnings=tuple(of_polish(brief, clip, curve, point, outlier_share=outliers)),
+            warnings=tuple(
+                of_polish(brief, clip, curve, point, outlier_share=outliers, readout=readout)
+            ),
         )
         for point in curve.points
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import json
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from pathlib import PurePath
 from typing import Any
 
@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion.path import Motion, RivalPath, Shot
+from ridgewind.core.motion.readout import Readout
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.store import jobs
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
@@ -237,6 +238,7 @@ def pack(motion: Motion) -> bytes:
             "shots": shots,
             "outlier_share": motion.outlier_share,
             "repeated": motion.repeated,
+            "readout": None if motion.readout is None else asdict(motion.readout),
             "held": [] if motion.held is None else np.flatnonzero(motion.held).tolist(),
         }
     )
@@ -273,6 +275,7 @@ def unpack(data: bytes) -> Motion:
         outlier_share=float(about.get("outlier_share", about.get("apart", 0.0))),
         repeated=float(about.get("repeated", 0.0)),
         held=held if held.any() else None,
+        readout=Readout(**about["readout"]) if about.get("readout") else None,
     )
 
 

@@ -2194,6 +2194,7 @@ export interface components {
       move: components["schemas"]["MoveAnswer"] | null;
       /** Peak Gust */
       peak_gust: number | null;
+      readout: components["schemas"]["ReadoutLine"];
       /** Remedies */
       remedies: components["schemas"]["RemedyLine"][];
       /** Shots */
@@ -2910,6 +2911,19 @@ export interface components {
       low_mm: number;
       /** Name */
       name: string;
+    };
+    /**
+     * ReadoutLine
+     * @description In which the sensor reads a frame from its first line to its last, and who says so.
+     */
+    ReadoutLine: {
+      /** Seconds */
+      seconds: number;
+      /**
+       * Source
+       * @enum {string}
+       */
+      source: "setup" | "film" | "assumed";
     };
     /**
      * RecipeLine

@@ -15,6 +15,7 @@ from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
+from ridgewind.core.judge.shutter import KnownReadout, readout_of
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
@@ -29,9 +30,9 @@ class Assessment:
 
     speed_pct_s: S of what was filmed, at capture speed. body_deg_s: what the body did, degrees a
     second. band_powers: per shot (n, 5), a row a sample of the reading. step: frames filmed for
-    each one that is shown and read. move: None where too little can be measured. doubt: why
-    nothing can be drawn from the path, one of path.DOUBTS; then there are no causes, no lee, no
-    move and no remedy.
+    each one that is shown and read. readout: of its sensor. move: None where too little can be
+    measured. doubt: why nothing can be drawn from the path, one of path.DOUBTS; then there are no
+    causes, no lee, no move and no remedy.
     """
 
     reading: Reading
@@ -45,6 +46,7 @@ class Assessment:
     body_deg_s: float | None
     causes: Causes
     step: float
+    readout: KnownReadout
     move: MoveReading | None
     decision: Decision
     doubt: str | None = None
@@ -81,6 +83,7 @@ def assess(
             for power, shot in zip(powers, reading.shots, strict=True)
         ],
         step=step,
+        readout=readout_of(clip, analysis.motion),
         lee=lee,
         gust=reading.gust(screen_deg=screen_deg),
         peak_gust=reading.peak(screen_deg=screen_deg),

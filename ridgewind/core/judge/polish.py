@@ -80,10 +80,10 @@ class PolishedShot:
 class PolishCurve:
     """points: from light to strong, crop growing. blur_pct: smear of a frame that one in twenty
     exceeds, percent of the long side, at a shutter of half the frame interval. wobble_pct: lean
-    of uprights while a frame is read, likewise: a polish moves frames whole and cannot take it
-    away. move_pct_s: speed of the meant move at its fastest, at playback. followed: share of the
-    samples that are trusted. floor_pct_s: speed of the measurement's own error. shots: by their
-    place in the reading, None where one was not measured."""
+    of uprights while a frame is read in the usual time, likewise: a polish moves frames whole and
+    cannot take it away. move_pct_s: speed of the meant move at its fastest, at playback.
+    followed: share of the samples that are trusted. floor_pct_s: speed of the measurement's own
+    error. shots: by their place in the reading, None where one was not measured."""
 
     points: tuple[PolishPoint, ...]
     blur_pct: float
@@ -205,7 +205,8 @@ def _polished(
             needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
     slow = lowpass(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=INTENDED_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
-    across = np.abs(shot.speeds[:, 0] - np.median(shot.speeds[shot.counted, 0]))
+    along = shot.speeds[:, 1 if upright else 0]
+    across = np.abs(along - np.median(along[shot.counted]))
     exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
     return PolishedShot(
         needed=needed,

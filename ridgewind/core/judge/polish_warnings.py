@@ -7,9 +7,11 @@ from ridgewind.core.clip import USUAL_SHUTTER, Clip
 from ridgewind.core.judge.polish import (
     LIGHT_PCT,
     MEDIUM_PCT,
+    USUAL_READOUT_S,
     PolishCurve,
     PolishPoint,
 )
+from ridgewind.core.judge.shutter import KnownReadout
 from ridgewind.core.shake.gust import to_gust
 
 LEAST_ENLARGING = 1.05
@@ -69,14 +71,16 @@ def of_polish(
     point: PolishPoint,
     *,
     outlier_share: float,
+    readout: KnownReadout,
 ) -> list[str]:
     """What will be seen all the same, each with its figure; the worst first."""
     found = []
     blur_pct = smear_pct(curve, clip)
     if blur_pct > BLUR_PCT:
         found.append(f"Motion blur stays ({blur_pct:.2f} %).")
-    if curve.wobble_pct > WOBBLE_PCT:
-        found.append(f"Uprights may wobble ({curve.wobble_pct:.1f} % lean).")
+    wobble_pct = curve.wobble_pct * readout.seconds / USUAL_READOUT_S
+    if wobble_pct > WOBBLE_PCT:
+        found.append(f"Uprights may wobble ({wobble_pct:.1f} % lean; {readout.words}).")
     if curve.followed < LEAST_FOLLOWED:
         lost = 100.0 * (1.0 - curve.followed)
         found.append(f"It may jump where it could not be followed ({lost:.0f} % of it).")

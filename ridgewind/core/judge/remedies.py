@@ -26,6 +26,7 @@ from ridgewind.core.judge.polish import LIGHT_PCT, MEDIUM_PCT, PolishCurve, Poli
 from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.remedy import Decision, Remedy, verdict_text
 from ridgewind.core.judge.retake import retake_remedy
+from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.judge.slow import chosen_rate
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.bands import Band
@@ -218,7 +219,10 @@ def polish_remedy(
     start_s, end_s = _whole(reading) if lee is None else (lee.start_s, lee.end_s)
     length_s = clip.duration_s if lee is None else lee.length_s
     outliers = asked.analysis.motion.outlier_share
-    found = polish_warnings.of_polish(brief, clip, curve, point, outlier_share=outliers)
+    readout = readout_of(clip, asked.analysis.motion)
+    found = polish_warnings.of_polish(
+        brief, clip, curve, point, outlier_share=outliers, readout=readout
+    )
     lost = playback < 1.0 and clip.has_sound
     if good and smears:
         reason = f"{point.crop_pct:.1f} % crop would do, but it smears."

@@ -30,6 +30,10 @@ PRIOR_PRECISION = np.array([0.0, 0.0, 0.0, 0.0, 1.0 / PRIOR_BEND, 1.0 / PRIOR_BE
 TUKEY_C = 4.685
 """Tuning constant of Tukey's biweight for 95 % efficiency (Huber, 1981)."""
 
+LEANING, LEAST_LEANING = 3.0, 0.003
+"""Spread, in those of the points that agree and in long sides, within which points tell of a lean
+(chosen here: a slow sensor in a jolt moves the edge by a hundredth)."""
+
 MAD_TO_SIGMA = 1.4826
 MIN_FULL_POINTS = 14.0
 """Weight of points below which only a similarity is fitted."""
@@ -52,7 +56,8 @@ class Fit:
     h: (3, 3), maps reference to frame. weights: (n,) 0 to 1, how far each point agrees.
     centre_se: standard error of the motion read at the centre, long sides. split: half the
     difference between fits to two interleaved halves of the points, as a similarity. sigma:
-    spread of the points that agree, long sides.
+    spread of the points that agree, long sides. shear: by which x grows with y over what the fit
+    explains, as a rolling shutter leans a picture that moves.
     """
 
     h: Floats
@@ -60,6 +65,7 @@ class Fit:
     centre_se: float
     split: Similarity
     sigma: float
+    shear: float
 
 
 def apply(h: Floats, points: Floats) -> Floats:
@@ -187,9 +193,21 @@ def robust_fit(
     se = float(spread * np.sqrt(inverse[0, 0] + inverse[1, 1]))
     # Gauss-Newton step from the whole fit to either half; their normals are half the whole's.
     left = target - equations.rows @ terms
+    # What leans farthest agrees least: by the narrow weights a lean would look smaller than it is.
+    leaning = prior_weights * _tukey(residual, max(LEANING * sigma, LEAST_LEANING))
+    shear = _shear(equations.before, left.reshape(2, -1), leaning)
     left.reshape(2, -1)[:, ::2] *= -1.0
     bx, by, p, q = (inverse @ (left @ weighted))[:4].tolist()
-    return Fit(h, agreed, se, Similarity(bx, by, q, p), sigma)
+    return Fit(h, agreed, se, Similarity(bx, by, q, p), sigma, shear)
+
+
+def _shear(before: Floats, left: Floats, weights: Floats) -> float:
+    """Shear in what a fit left over (2, n), whatever part of it the fit has taken for a turn."""
+    total = max(float(weights.sum()), 1e-12)
+    x, y = (before - weights @ before / total).T
+    by_y = float((weights * y) @ left[0]) / max(float((weights * y) @ y), 1e-12)
+    by_x = float((weights * x) @ left[1]) / max(float((weights * x) @ x), 1e-12)
+    return by_y + by_x
 
 
 def fit_members(

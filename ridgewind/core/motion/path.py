@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
+from ridgewind.core.motion.readout import Readout
 from ridgewind.core.motion.sighting import Sighting
 
 Floats = NDArray[np.float64]
@@ -97,7 +98,7 @@ class Motion:
     followed points that move otherwise than the background. repeated: share of the frames that
     show the picture before once more. held: (n,) frames of them in shots that move, whose place
     in the path is put between their neighbours although their picture is still the one before;
-    None for none.
+    None for none. readout: of a rolling shutter, where the film shows it, s as it plays.
     """
 
     t_s: Floats
@@ -112,6 +113,7 @@ class Motion:
     outlier_share: float = 0.0
     repeated: float = 0.0
     held: NDArray[np.bool_] | None = None
+    readout: Readout | None = None
 
     @property
     def trusted(self) -> NDArray[np.bool_]:

@@ -157,7 +157,19 @@ class Rival:
         agree = seen & (fit.weights > BELIEVED_WEIGHT) & (reference.agree > STRAY)
         self.believe(placed.found, agree)
         self.instants.append(Instant(placed.found, seen, len(self.rows), reference.age == 1))
-        self.rows.append(Row(frame.t_s, step, error, placed.trust, "", outlier_share))
+        fresh = reference.age == 1
+        self.rows.append(
+            Row(
+                frame.t_s,
+                step,
+                error,
+                placed.trust,
+                "",
+                outlier_share,
+                shear=fit.shear,
+                fresh=fresh,
+            )
+        )
         if self._worn(fit, beside > 0):
             self._move_reference(frame, placed, taken)
             self.error_before = error

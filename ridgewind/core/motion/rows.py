@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.motion.fit import Similarity
 from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
+from ridgewind.core.motion.readout import Readout, read_out
 
 Floats = NDArray[np.float64]
 
@@ -28,7 +29,8 @@ TINY_SHOT_FRAMES = 6
 @dataclass(frozen=True)
 class Row:
     """One frame of the path under construction; step is None where it is unknown. outlier_share:
-    of the points in sight, move otherwise. repeat: the picture before, shown once more."""
+    of the points in sight, move otherwise. repeat: the picture before, shown once more. shear:
+    against the reference, see Fit; fresh: the first frame against a new one."""
 
     t_s: float
     step: Similarity | None
@@ -37,6 +39,8 @@ class Row:
     reason: str
     outlier_share: float = 0.0
     repeat: bool = False
+    shear: float = float("nan")
+    fresh: bool = False
 
 
 def without_tiny_shots(rows: list[Row], cuts: list[int]) -> tuple[list[Row], list[int]]:
@@ -58,7 +62,7 @@ def without_tiny_shots(rows: list[Row], cuts: list[int]) -> tuple[list[Row], lis
     return rows, kept
 
 
-def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
+def assemble(rows: list[Row], cuts: list[int], aspect: float, *, upright: bool = False) -> Motion:
     """Running sums of the steps, each shot from zero; gaps keep the path's level.
 
     A frame that repeats the one before it is put between its neighbours; a picture that stands
@@ -88,7 +92,26 @@ def assemble(rows: list[Row], cuts: list[int], aspect: float) -> Motion:
         outlier_share=float(np.mean(followed)) if followed else 0.0,
         repeated=float(np.mean([row.repeat for row in rows])) if rows else 0.0,
         held=held if runs else None,
+        readout=_readout(rows, cuts, t_s, path, trusted, aspect=aspect, upright=upright),
     )
+
+
+def _readout(
+    rows: list[Row],
+    cuts: list[int],
+    t_s: Floats,
+    path: Floats,
+    trusted: NDArray[np.bool_],
+    *,
+    aspect: float,
+    upright: bool,
+) -> Readout | None:
+    shear = np.array([np.nan if row.repeat else row.shear for row in rows])
+    shear[~trusted] = np.nan
+    fresh = np.array([row.fresh for row in rows])
+    fresh[cuts] = True
+    reference = np.cumsum(fresh).astype(np.float64)
+    return read_out(t_s, path, shear, reference, aspect=aspect, upright=upright)
 
 
 def columns_of(

@@ -77,7 +77,12 @@ class Tracker:
         rows, cuts = without_tiny_shots(
             rows, [start for start in starts[1:-1] if start < len(rows)]
         )
-        motion = assemble(rows, cuts, min(self._size) / max(self._size))
+        motion = assemble(
+            rows,
+            cuts,
+            min(self._size) / max(self._size),
+            upright=self._size[1] > self._size[0],
+        )
         told = {
             (start, stop): shot
             for (start, stop), shot in zip(pairwise(starts), followed, strict=True)

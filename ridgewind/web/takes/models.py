@@ -271,6 +271,13 @@ class PathColumns(BaseModel):
     meant_tilt_pct: list[float | None]
 
 
+class ReadoutLine(BaseModel):
+    """In which the sensor reads a frame from its first line to its last, and who says so."""
+
+    seconds: float
+    source: Literal["setup", "film", "assumed"]
+
+
 class Judgement(BaseModel):
     """Everything that depends on the brief. Times are seconds of the browser copy."""
 
@@ -281,6 +288,7 @@ class Judgement(BaseModel):
     target: float
     trusted_share: float
     step: float = Field(description="Frames filmed for each one that is shown and read; 1 for all")
+    readout: ReadoutLine
     trust: float = Field(description="Mean over all frames, 0 to 1")
     bands: list[BandReading]
     causes: list[CauseLine]

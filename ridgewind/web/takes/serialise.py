@@ -161,6 +161,7 @@ def judgement(judged: Judged) -> models.Judgement | None:
             "target": brief.target,
             "trusted_share": found.reading.trusted_share,
             "step": found.step,
+            "readout": asdict(found.readout),
             "trust": float(judged.motion.trust.mean()),
             "bands": [_band(band, judged.take.focal_eq_mm) for band in found.bands],
             "causes": [asdict(cause) for cause in found.causes.causes],

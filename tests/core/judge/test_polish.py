@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 
 import cv2
@@ -14,6 +15,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.polish import Polisher, enlargements, polish_curve
+from ridgewind.core.motion.readout import Readout
 from ridgewind.core.shake import read_motion
 from tests.conftest import ASPECT, make_motion, sine
 
@@ -131,3 +133,25 @@ def test_slow_and_polish_needs_less_than_polish_alone():
     assert remedies["slow_polish"].plays_s == pytest.approx(20.0)
     kinds = [remedy.kind for remedy in found.decision.remedies]
     assert kinds == ["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]
+
+
+def test_the_lean_is_that_of_the_sensor_that_is_known():
+    motion = make_motion(rate_hz=24, seconds=8, pan=sine(1.6, 4))
+    slow = replace(motion, readout=Readout(0.03, 0.001))
+    clip = Clip(24.0, 8.0, False, (1920, 1080), 26.0)
+    brief = replace(usual_brief(), most_crop_pct=30.0)
+    by = {
+        "assumed": assess(Analysis(motion), clip, brief),
+        "film": assess(Analysis(slow), clip, brief),
+        "setup": assess(Analysis(slow), replace(clip, readout_s=0.01), brief),
+    }
+    assert {name: found.readout.source for name, found in by.items()} == {n: n for n in by}
+    lean = {
+        name: float(re.search(r"([\d.]+) % lean", found.decision.of("polish").reason)[1])
+        for name, found in by.items()
+    }
+    assert lean["film"] == pytest.approx(1.5 * lean["assumed"], abs=0.15)
+    assert lean["setup"] == pytest.approx(0.5 * lean["assumed"], abs=0.15)
+    assert "30 ms, as the film shows" in by["film"].decision.of("polish").reason
+    stretched = assess(Analysis(slow), replace(clip, capture_fps=240.0), brief)
+    assert stretched.readout.seconds == pytest.approx(0.003)

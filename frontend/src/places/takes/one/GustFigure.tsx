@@ -1,6 +1,11 @@
 import type { Brief, Judgement } from "../../../api/client";
 import * as format from "../../../formats";
 
+const READOUT_WORDS = {
+  setup: "Sensor read out in (set-up)",
+  film: "Sensor read out in (as filmed)",
+};
+
 /** How much it shakes, against what is allowed. */
 export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: Brief }) {
   const settled = judgement.verdict !== null;
@@ -10,6 +15,11 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     ["Body speed", format.degreesASecond(judgement.body_deg_s)],
     ["Finest readable", format.gust(judgement.floor_gust)],
     ["Target", format.gust(judgement.target)],
+    ...(judgement.readout.source === "assumed"
+      ? []
+      : [
+          [READOUT_WORDS[judgement.readout.source], format.milliseconds(judgement.readout.seconds)],
+        ]),
   ];
   return (
     <section aria-label="Gust" className="grid grid-cols-[auto_1fr] gap-x-6 md:flex md:flex-col">
