@@ -43,8 +43,13 @@ export function fileSize(bytes: number): string {
 const day = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short", year: "numeric" });
 const clock = new Intl.DateTimeFormat(undefined, { hour: "2-digit", minute: "2-digit" });
 
-/** A short time. */
-export const milliseconds = (value_s: number) => `${(1000 * value_s).toFixed(0)} ms`;
+const LEAST_READOUT_MS = 4;
+
+/** In which a sensor reads a frame; what lies within the error of finding it is only bounded. */
+export const readout = (value_s: number) =>
+  1000 * value_s < LEAST_READOUT_MS
+    ? `under ${LEAST_READOUT_MS} ms`
+    : `${(1000 * value_s).toFixed(0)} ms`;
 
 /** A date in the user's own way, and the time of day apart. */
 export function when(iso: string | null): { day: string; time: string } {

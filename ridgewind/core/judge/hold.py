@@ -18,7 +18,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.easing import progress
 from ridgewind.core.judge.polish import enlargements
 from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
-from ridgewind.core.motion.path import typical_interval
+from ridgewind.core.motion.path import Motion, typical_interval
 from ridgewind.core.shake.gust import part_speeds, power_at_playback, to_gust, weight
 from ridgewind.core.shake.reading import Reading
 
@@ -156,27 +156,29 @@ def subject_gust(path: SubjectPath, *, aspect: float, screen_deg: float) -> floa
 
 def held_gust(
     subject: Subject,
-    frames: HeldFrames,
-    path: Floats,
-    path_s: Floats,
+    motion: Motion,
     *,
+    start_s: float,
+    end_s: float,
     enlarge: float,
+    shown_hz: float,
     screen_deg: float,
 ) -> float:
     """Gust of the held subject that is to be expected: that of the follower's own error, told from
-    how its path trembles against the background's. path: (m, 4) as shot, at the times (m,)."""
+    how its path trembles against the background's over a stretch. shown_hz: frames a second."""
     t_s, places = _places(subject)
-    inside = (t_s >= frames.t_s[0]) & (t_s <= frames.t_s[-1])
-    t_s, at = t_s[inside], places[inside, :2]
-    pan, tilt = (np.interp(t_s, path_s, column) for column in (path[:, 0], path[:, 1]))
+    inside = (t_s >= start_s - 1e-6) & (t_s <= end_s + 1e-6)
+    at = places[inside, :2]
+    pan, tilt = (
+        np.interp(t_s[inside], motion.t_s, one) for one in (motion.pan_pct, motion.tilt_pct)
+    )
     own = at + np.column_stack([pan, -tilt])
     rough = np.abs(np.diff(own[np.isfinite(own).all(axis=1)], n=3, axis=0))
     if not len(rough):
         return 0.0
     error_pct = np.median(rough, axis=0) / (THIRD_DIFFERENCE * MIDDLE_OF_NORMAL)
-    rate_hz = 1.0 / typical_interval(t_s)
-    hz = np.linspace(0.0, rate_hz / 2.0, 256)
-    gain = np.mean((2.0 * rate_hz * np.sin(np.pi * hz / rate_hz) * weight(hz)) ** 2)
+    hz = np.linspace(0.0, shown_hz / 2.0, 256)
+    gain = np.mean((2.0 * shown_hz * np.sin(np.pi * hz / shown_hz) * weight(hz)) ** 2)
     speed = enlarge * float(np.sqrt(gain * (error_pct**2).sum()))
     return to_gust(speed, screen_deg=screen_deg)
 

@@ -175,8 +175,8 @@ def predicted(
     """
     aspect, screen = analysis.motion.aspect, brief.screen_deg
     powers, seconds = [], []
-    subject = _as_shown(recipe, subject, analysis)
-    held = _held(recipe, subject, aspect=aspect, upright=clip.upright)
+    shown = _as_shown(recipe, subject, analysis)
+    held = _held(recipe, shown, aspect=aspect, upright=clip.upright)
     steady = None
     for shot in analysis.reading(recipe.rate, step=recipe.step).shots:
         stretch = stretch_of(shot, recipe.start_s, recipe.end_s)
@@ -190,8 +190,9 @@ def predicted(
             seen = held.seen_path(path, shot_s)
             assert subject is not None
             steady = held_gust(
-                subject, held, path, shot_s, enlarge=recipe.enlarge, screen_deg=screen
-            )
+                subject, analysis.motion, start_s=recipe.start_s, end_s=recipe.end_s,
+                enlarge=recipe.enlarge, shown_hz=shot.rate_hz, screen_deg=screen,
+            )  # fmt: skip
         counted = shot.counted[stretch.start : stretch.stop]
         speeds = part_speeds(seen, rate_hz=shot.rate_hz, aspect=aspect)
         power = power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)

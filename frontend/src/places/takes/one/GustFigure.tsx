@@ -2,8 +2,8 @@ import type { Brief, Judgement } from "../../../api/client";
 import * as format from "../../../formats";
 
 const READOUT_WORDS = {
-  setup: "Sensor read out in (set-up)",
-  film: "Sensor read out in (as filmed)",
+  setup: "Read-out, by set-up",
+  film: "Read-out, as filmed",
 };
 
 /** How much it shakes, against what is allowed. */
@@ -18,7 +18,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     ...(judgement.readout.source === "assumed"
       ? []
       : [
-          [READOUT_WORDS[judgement.readout.source], format.milliseconds(judgement.readout.seconds)],
+          [READOUT_WORDS[judgement.readout.source], format.readout(judgement.readout.seconds)],
         ]),
   ];
   return (

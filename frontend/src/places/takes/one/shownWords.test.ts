@@ -8,7 +8,7 @@ describe("which frames are read", () => {
   });
   it("are the latest by then where they do not, and what helps is said", () => {
     const words = shownWords(60, 2.5);
-    expect(words).toContain("2.50 frames of 60/s go into each one shown");
+    expect(words).toContain("2.5 frames of 60/s go into each one shown");
     expect(words).toContain("Slow it");
   });
 });

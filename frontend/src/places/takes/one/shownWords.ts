@@ -10,7 +10,7 @@ export function shownWords(fps: number, step: number): string {
     return `Read at ${rate}: at full speed every ${every} frame of ${format.rate(fps)} is shown.`;
   }
   return (
-    `Read at ${rate}: at full speed ${step.toFixed(2)} frames of ${format.rate(fps)} go into each one shown, ` +
+    `Read at ${rate}: at full speed ${Number(step.toFixed(2))} frames of ${format.rate(fps)} go into each one shown, ` +
     "the latest filmed by then, so that a move stutters. Slow it, or deliver at a rate that divides evenly."
   );
 }
