@@ -17,7 +17,13 @@ from ridgewind.core.motion.path import DOUBTS, Motion
 from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
-from ridgewind.core.shake.reading import Reading, band_shares, read_motion
+from ridgewind.core.shake.reading import (
+    EvenShot,
+    Reading,
+    band_shares,
+    evened,
+    read_motion,
+)
 
 Floats = NDArray[np.float64]
 Key = TypeVar("Key", bound=Hashable)
@@ -36,6 +42,7 @@ class Analysis:
         require_positive("stretch", stretch)
         self.motion, self.stretch = motion, stretch
         self._at_capture: Reading | None = None
+        self._shown: dict[float, tuple[Motion, tuple[EvenShot | None, ...]]] = {}
         self._readings: dict[tuple[float, float], Reading] = {}
         self._polish: dict[tuple[float, float, bool], PolishCurve | None] = {}
         self._bands: tuple[tuple[Band, ...], list[Floats]] | None = None
@@ -53,9 +60,13 @@ class Analysis:
         """The reading at a playback rate, of the frames that are shown where each stands for `step`
         of them."""
 
-        def make() -> Reading:
+        def show() -> tuple[Motion, tuple[EvenShot | None, ...]]:
             motion = self.motion if step == 1 else thinned(self.motion, step)
-            return read_motion(motion, playback=playback)
+            return motion, evened(motion)
+
+        def make() -> Reading:
+            motion, even = _kept(self._shown, step, show)
+            return read_motion(motion, playback=playback, even=even)
 
         return _kept(self._readings, (playback, step), make)
 

@@ -21,6 +21,7 @@ from ridgewind.core.shake.gust import (
     to_speed,
 )
 from ridgewind.core.shake.noise import scatter_power, without_scatter
+from ridgewind.core.shake.resample import resample
 from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passing
 
 Floats = NDArray[np.float64]
@@ -28,13 +29,6 @@ Bools = NDArray[np.bool_]
 
 PARTS = 4
 """Columns of a path: pan, tilt, roll, zoom."""
-
-POLYNOMIAL = 6
-"""Frames that a value between frames is worked out from (chosen here: four lose a tenth of a gust
-more on films that fall from 30 to 24 frames a second, and eight swing)."""
-
-EVEN_SHARE, WIDE_GAP = 0.02, 2.5
-"""Distance to the nearest frame, in intervals, that is none; and gap over which a line is drawn."""
 
 
 @dataclass(frozen=True)
@@ -136,10 +130,38 @@ class Reading:
         return next((shot.reason for shot in self.shots if shot.reason), REASONS["detail"])
 
 
-def read_motion(motion: Motion, *, playback: float = 1.0) -> Reading:
-    """Gust and its companions of every shot, played at `playback` times the capture rate."""
+@dataclass(frozen=True)
+class EvenShot:
+    """A shot's path at even times, the same at whatever rate it is played. even_s: (m,), s in the
+    file. path, error: (m, 4). counted: (m - 1,) trusted samples between them. lag: see
+    ShotReading."""
+
+    rate_hz: float
+    even_s: Floats
+    path: Floats
+    error: Floats
+    counted: Bools
+    lag: Floats | None
+
+
+def evened(motion: Motion) -> tuple[EvenShot | None, ...]:
+    """Every shot's path at even times; None for those that cannot be measured."""
+    return tuple(_evened(motion, shot) if shot.measurable else None for shot in motion.shots)
+
+
+def read_motion(
+    motion: Motion,
+    *,
+    playback: float = 1.0,
+    even: tuple[EvenShot | None, ...] | None = None,
+) -> Reading:
+    """Gust and its companions of every shot, played at `playback` times the capture rate. even: the
+    path at even times, where it is known already."""
     require_positive("playback", playback)
-    shots = tuple(_read_shot(motion, shot, playback) for shot in motion.shots)
+    shots = tuple(
+        _read_shot(motion, shot, one, playback)
+        for shot, one in zip(motion.shots, even or evened(motion), strict=True)
+    )
     measured = [shot for shot in shots if shot.counted.any()]
     weights = [int(shot.counted.sum()) for shot in measured]
     speed = floor = None
@@ -191,33 +213,36 @@ def band_shares(reading: Reading) -> tuple[tuple[Band, ...], list[Floats]]:
     return tuple(merged), powers
 
 
-def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
-    t_s = motion.t_s[shot.start : shot.stop]
-    start_s, end_s = float(t_s[0]), float(t_s[-1])
-    if shot.reason is not None:
-        none = np.zeros(0)
-        return ShotReading(
-            start_s, end_s, REASONS[shot.reason], none, none, none, none.astype(bool),
-            0.0, 0.0, playback, np.zeros((0, 4)), np.zeros((0, 4)),
-        )  # fmt: skip
+def _evened(motion: Motion, shot: Shot) -> EvenShot:
     inside = slice(shot.start, shot.stop)
-    path = np.column_stack(
-        [
-            column[inside]
-            for column in (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
-        ]
-    )
-    trusted = motion.trusted[inside]
-    even_s, both = _resample(t_s, trusted, np.column_stack([path, motion.error[inside]]))
+    t_s, trusted = motion.t_s[inside], motion.trusted[inside]
+    columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
+    path = np.column_stack([column[inside] for column in columns])
+    measured = np.column_stack([path, motion.error[inside]])
+    even_s, both = resample(t_s, trusted, measured, curves=PARTS)
     rate_hz = 1.0 / typical_interval(t_s)
     held = motion.held
-    lag = None if held is None else _lag(path, held[inside], t_s, even_s, both[:, :4])
+    lag = None if held is None else _lag(path, held[inside], t_s, even_s, both[:, :PARTS])
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
-    even_trusted = trusted[nearest]
-    counted = even_trusted[1:] & even_trusted[:-1]
-    speeds = part_speeds(both[:, :4], rate_hz=rate_hz, aspect=motion.aspect)
+    counted = trusted[nearest]
+    return EvenShot(
+        rate_hz, even_s, both[:, :PARTS], both[:, PARTS:], counted[1:] & counted[:-1], lag
+    )
+
+
+def _read_shot(motion: Motion, shot: Shot, even: EvenShot | None, playback: float) -> ShotReading:
+    t_s = motion.t_s[shot.start : shot.stop]
+    start_s, end_s = float(t_s[0]), float(t_s[-1])
+    if even is None:
+        none = np.zeros(0)
+        return ShotReading(
+            start_s, end_s, REASONS[shot.reason or "detail"], none, none, none,
+            none.astype(bool), 0.0, 0.0, playback, np.zeros((0, 4)), np.zeros((0, 4)),
+        )  # fmt: skip
+    rate_hz, counted = even.rate_hz, even.counted
+    speeds = part_speeds(even.path, rate_hz=rate_hz, aspect=motion.aspect)
     power = power_at_playback(speeds, rate_hz=rate_hz, playback=playback)
-    errors = part_speeds(both[:, 4:], rate_hz=rate_hz, aspect=motion.aspect)
+    errors = part_speeds(even.error, rate_hz=rate_hz, aspect=motion.aspect)
     error_power = power_at_playback(errors, rate_hz=rate_hz, playback=playback)
     floor_power = float(error_power[counted].mean()) if counted.any() else 0.0
     scatter = scatter_power(
@@ -228,56 +253,17 @@ def _read_shot(motion: Motion, shot: Shot, playback: float) -> ShotReading:
         start_s=start_s,
         end_s=end_s,
         reason=None,
-        t_s=(even_s[1:] + even_s[:-1]) / 2.0,
+        t_s=(even.even_s[1:] + even.even_s[:-1]) / 2.0,
         power=power,
         second_power=seconds_of(power, counted, playback_hz=rate_hz * playback),
         counted=counted,
         floor_power=floor_power,
         rate_hz=rate_hz,
         playback=playback,
-        path=both[:, :4],
+        path=even.path,
         speeds=speeds,
-        lag=lag,
+        lag=even.lag,
     )
-
-
-def _resample(t_s: Floats, trusted: Bools, values: Floats) -> tuple[Floats, Floats]:
-    """Evenly spaced times at the usual rate, path and error (n, 8) bridged over untrusted frames.
-
-    Lines between frames would take fast shake away where the frames are uneven, so the values in
-    between lie on a polynomial through the nearest POLYNOMIAL frames (Lagrange's); over a wider
-    gap nothing is known, and a line is drawn. Errors are no curve: lines will do for them.
-    """
-    step = typical_interval(t_s)
-    count = max(2, round((t_s[-1] - t_s[0]) / step) + 1)
-    even = t_s[0] + step * np.arange(count)
-    known_s, known = t_s[trusted], values[trusted]
-    lines = np.column_stack([np.interp(even, known_s, column) for column in known.T])
-    after = np.clip(np.searchsorted(known_s, even), 1, max(len(known_s) - 1, 1))
-    if len(known_s) < POLYNOMIAL:
-        return even, lines
-    uneven = np.abs(known_s[after - 1] - even) > EVEN_SHARE * step
-    uneven &= np.abs(known_s[after] - even) > EVEN_SHARE * step
-    if not uneven.any():
-        return even, lines
-    first = np.clip(after - POLYNOMIAL // 2, 0, len(known_s) - POLYNOMIAL)
-    near = first[:, None] + np.arange(POLYNOMIAL)
-    wide = np.diff(known_s[near], axis=1).max(axis=1) > WIDE_GAP * step
-    chosen = uneven & ~wide
-    weights = _weights_at(known_s[near[chosen]], even[chosen])
-    curves = np.einsum("mk,mkc->mc", weights, known[near[chosen], :PARTS])
-    lines[chosen, :PARTS] = curves
-    return even, lines
-
-
-def _weights_at(times: Floats, at: Floats) -> Floats:
-    """(m, k) weights of samples at times (m, k) for the value at (m,), by Lagrange's polynomial."""
-    out = np.ones_like(times)
-    for k in range(times.shape[1]):
-        for other in range(times.shape[1]):
-            if other != k:
-                out[:, k] *= (at - times[:, other]) / (times[:, k] - times[:, other])
-    return out
 
 
 def _lag(path: Floats, held: Bools, t_s: Floats, even_s: Floats, even: Floats) -> Floats | None:
