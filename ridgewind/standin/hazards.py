@@ -231,6 +231,10 @@ ORDINARY = (
     ordinary("door, 1080p", _take("door", size=(1920, 1080), seconds=1.5, seed=14)),
     ordinary("door, upright", _take("door", size=(540, 960), seed=15)),
     ordinary("ridge, 85 mm", _take(focal_eq_mm=85.0, how=STEADY, seed=16)),
+    ordinary("stones, 720p, one hand", _take("stones", how=ONE_HAND, size=(1280, 720), seed=17)),
+    ordinary("ridge, tilt, 720p at 25/s", _take(move="tilt", size=(1280, 720), fps=25.0, seed=18)),
+    ordinary("door, tilt at 60/s", _take("door", "tilt", fps=60.0, seconds=2.0, seed=19)),
+    ordinary("stones, locked off", _take("stones", how=LOCKED, seed=20)),
 )
 
 HARD = (

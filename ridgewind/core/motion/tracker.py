@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import pyramid
-from ridgewind.core.motion.dissolve import correlation, overlap
+from ridgewind.core.motion.cuts import is_cut
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.placing import Frame
 from ridgewind.core.motion.rows import assemble, without_tiny_shots
@@ -34,9 +34,6 @@ REPEAT_GREY = 0.02
 
 LOST_FRAMES = 8
 """Frames after which a lost picture is given up, and a suspected cut is believed."""
-
-CUT_CORRELATION = 0.5
-"""Two neighbouring pictures that correlate less, at the best shift, are different shots."""
 
 
 class Tracker:
@@ -138,15 +135,8 @@ class Tracker:
         jump = self._jump(levels)
         assert self._thumb is not None
         assert jump is not None
-        before, now = self._thumb, levels[-1]
-        dx, dy = (jump * max(self._size) / 2**pyramid.EIGHTH).round().astype(int)
-        height, width = now.shape
-        if abs(dx) > width // 2 or abs(dy) > height // 2:
-            return True
-        a, b = overlap(before, now, dx, dy)
-        return min(correlation(a, b), 1.0) < CUT_CORRELATION and (
-            correlation(before, now) < CUT_CORRELATION
-        )
+        dx, dy = (jump * max(self._size) / 2**pyramid.EIGHTH).round().astype(int).tolist()
+        return is_cut(self._thumb, levels[-1], (dx, dy))
 
 
 def _difference(a: pyramid.Image, b: pyramid.Image) -> float:
