@@ -17,9 +17,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     ["Target", format.gust(judgement.target)],
     ...(judgement.readout.source === "assumed"
       ? []
-      : [
-          [READOUT_WORDS[judgement.readout.source], format.readout(judgement.readout.seconds)],
-        ]),
+      : [[READOUT_WORDS[judgement.readout.source], format.readout(judgement.readout.seconds)]]),
   ];
   return (
     <section aria-label="Gust" className="grid grid-cols-[auto_1fr] gap-x-6 md:flex md:flex-col">
