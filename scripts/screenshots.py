@@ -94,9 +94,28 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
         page.wait_for_timeout(300)
     page.wait_for_timeout(11_000)  # notices go
     page.screenshot(path=folder / "compare.png")
-    page.goto(f"{address}/settings")
+    shoot_hold(page, address, folder)
+
+
+def shoot_hold(page: Page, address: str, folder: Path) -> None:
+    """The millstone held by two points of it."""
+    page.goto(f"{address}/takes")
+    page.get_by_role("link", name="Sacks, slide").click()
+    page.get_by_test_id("gust").wait_for()
     settle(page)
-    page.screenshot(path=folder / "settings.png")
+    box = page.get_by_label("The take", exact=True).bounding_box()
+    assert box is not None
+    for key, x, y in (("m", 0.62, 0.75), ("x", 0.8, 0.85)):
+        page.keyboard.press(key)
+        page.get_by_test_id("marking").click(
+            position={"x": x * box["width"], "y": y * box["height"]}
+        )
+        page.get_by_text("Following the subject").wait_for(state="detached")
+        settle(page)
+    page.get_by_role("button", name="See it: Hold the subject").click()
+    page.get_by_test_id("measured-again").wait_for(timeout=60_000)
+    settle(page)
+    page.screenshot(path=folder / "hold.png")
 
 
 def mark_blind(page: Page, address: str) -> None:

@@ -110,7 +110,7 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
         reason = f"No full second of it is calm enough.{_calmest_words(reading, brief)}"
         return Remedy("lee", False, reason, asked.price(cut_share=1.0, steps=("cut",)))
     cut_s = max(0.0, duration_s - lee.length_s)
-    enough = lee.length_s >= brief.wanted_s
+    enough = lee.length_s >= brief.wanted_s - 0.05
     if enough:
         reason = f"{lee.length_s:.1f} s calm, {lee.start_s:.1f} to {lee.end_s:.1f} s."
         reason += _room_words(reading, brief, lee)

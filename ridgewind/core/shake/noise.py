@@ -26,6 +26,11 @@ LEAST_SAMPLES = 24
 TELLING = 1.5
 """What is left must be more than this many times what was taken out."""
 
+ABOVE_FLOOR, CALM_POWER = 2.0, 0.03
+"""And, where it is calm whatever it is (a gust of 1), more than this many times the halves'
+disagreement: error and shake add as squares, so that a shake as large as the error reads twice.
+A louder one is doubted instead, see doubt.py."""
+
 MEDIAN_OF_MEAN = 0.84
 """Median over mean of a spectrum's power where two parts rule (chi-squared, four degrees)."""
 
@@ -53,11 +58,16 @@ def scatter_power(
     return min(white, MOST_FLOORS * floor_power)
 
 
-def without_scatter(power: Floats, counted: Bools, *, scatter_power: float) -> Floats:
+def without_scatter(
+    power: Floats, counted: Bools, *, scatter_power: float, floor_power: float
+) -> Floats:
     """Squared weighted speeds (n,) less what scatter adds; none where what is left cannot be told
-    from nothing."""
+    from nothing. floor_power: see scatter_power."""
     mean = float(power[counted].mean()) if counted.any() else 0.0
-    if scatter_power <= 0.0 or mean <= 0.0:
+    if mean <= 0.0:
         return power
     left = mean - scatter_power
-    return power * (left / mean if left > TELLING * scatter_power else 0.0)
+    least = TELLING * scatter_power
+    if left < CALM_POWER:
+        least = max(least, ABOVE_FLOOR * floor_power)
+    return power * (left / mean if left > least else 0.0)

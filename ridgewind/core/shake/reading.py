@@ -248,7 +248,7 @@ def _read_shot(motion: Motion, shot: Shot, even: EvenShot | None, playback: floa
     scatter = scatter_power(
         speeds, counted, floor_power=floor_power, rate_hz=rate_hz, playback=playback
     )
-    power = without_scatter(power, counted, scatter_power=scatter)
+    power = without_scatter(power, counted, scatter_power=scatter, floor_power=floor_power)
     return ShotReading(
         start_s=start_s,
         end_s=end_s,

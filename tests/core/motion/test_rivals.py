@@ -218,8 +218,20 @@ def test_without_disagreement_nothing_is_taken_out():
     counted = np.ones(200, bool)
     assert scatter_power(speeds, counted, floor_power=0.0, rate_hz=30, playback=1.0) == 0.0
     power = (speeds**2).sum(axis=1)
-    assert np.array_equal(without_scatter(power, counted, scatter_power=0.0), power)
-    assert without_scatter(power, counted, scatter_power=power.mean() * 0.5).max() == 0.0
+    whole = without_scatter(power, counted, scatter_power=0.0, floor_power=0.0)
+    assert np.array_equal(whole, power)
+    half = power.mean() * 0.5
+    assert without_scatter(power, counted, scatter_power=half, floor_power=0.0).max() == 0.0
+
+
+def test_a_calm_shake_no_larger_than_the_error_reads_nothing():
+    power, counted = np.full(100, 0.02), np.ones(100, bool)
+    for floor_power, left in ((0.005, 0.02), (0.011, 0.0)):
+        found = without_scatter(power, counted, scatter_power=0.0, floor_power=floor_power)
+        assert found.mean() == pytest.approx(left)
+    # A louder one is not taken away, whatever the error: it is doubted.
+    loud = without_scatter(5 * power, counted, scatter_power=0.0, floor_power=0.09)
+    assert loud.mean() == pytest.approx(0.1)
 
 
 def test_a_shake_that_is_hardly_more_than_the_error_is_trusted_less():
