@@ -260,7 +260,21 @@ def judging_again() -> None:
         library.prepare()
         motion = shaken_path(seconds=10)
         facts = clips.ClipFactsRow(
-            1920, 1080, 60.0, False, 10.0, None, 600, "h264", True, None, None, None, None, False, 0.2
+            1920,
+            1080,
+            60.0,
+            False,
+            10.0,
+            None,
+            600,
+            "h264",
+            True,
+            None,
+            None,
+            None,
+            None,
+            False,
+            0.2,
         )
         with database.opened(library.database) as db:
             with database.atomic(db):
