@@ -205,7 +205,7 @@ def _render(
         if recipe.rate == 1.0 and film.facts.has_sound:
             sound = stack.enter_context(Sound(source.path, start_s=start_s, end_s=end_s))
         writer: FilmWriter | None = None
-        for picture, at_s in _shown(film, start_s, end_s, source.fps, recipe.step):
+        for picture, at_s in shown_pictures(film, start_s, end_s, source.fps, recipe.step):
             if writer is None:
                 fmt = fmt or pixel_format(picture)
                 writer = stack.enter_context(
@@ -237,20 +237,22 @@ def _render(
             sound.write(writer)
 
 
-def _shown(
+def shown_pictures(
     film: Film, start_s: float, end_s: float, fps: float, step: float
 ) -> Iterator[tuple[Picture, float]]:
     """The frames of a stretch that are shown where each stands for `step` of them, and when; see
     core/judge/cadence.py."""
-    half_s = 0.5 / fps
-    film.begin_at(start_s)
+    half_s, whole = 0.5 / fps, step == int(step)
+    # The latest frame by the first moment may have been filmed almost an interval before it.
+    from_s = start_s - (half_s if whole else 2.0 / fps)
+    film.begin_at(max(0.0, from_s))
     pictures = (
         picture
         for picture in film.pictures(lambda plane: plane[::16, ::16])
-        if picture.t_s >= start_s - half_s
+        if picture.t_s >= from_s
     )
     within = itertools.takewhile(lambda picture: picture.t_s <= end_s + half_s, pictures)
-    if step == int(step):
+    if whole:
         for picture in itertools.islice(within, 0, None, int(step)):
             yield picture, picture.t_s
         return

@@ -13,12 +13,19 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
+from ridgewind.core.judge.cadence import delivered_step, shown_frames
 from ridgewind.core.judge.polish import polish_curve
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of, with_drift
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.gust import to_gust
 from ridgewind.films.measuring import measure_film
-from ridgewind.films.rendering import Source, measured_again, render_film, render_preview
+from ridgewind.films.rendering import (
+    Source,
+    measured_again,
+    render_film,
+    render_preview,
+    shown_pictures,
+)
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
 from tests.conftest import make_motion, shaken, texture, view, write_film
@@ -109,6 +116,22 @@ def test_a_desk_made_move_moves_the_picture(tmp_path):
     travelled = moved.pan_pct[-1] - moved.pan_pct[0]
     assert travelled == pytest.approx(6.0 / (1 - 0.06), abs=0.3)
     assert abs(moved.tilt_pct[-1]) < 0.1
+
+
+@pytest.mark.parametrize(("delivery", "first"), [(24.0, 0), (24.0, 1), (25.0, 3), (25.0, 7)])
+def test_frames_are_the_latest_filmed_by_the_time_of_each(delivery, first, tmp_path):
+    """Each frame has a grey of its own, so that it can be told which one is shown."""
+    greys = (np.full((64, 64), 20 + 5 * k, np.uint8) for k in range(40))
+    path = write_film(tmp_path / "greys.mp4", greys, rate=60, options={"crf": "1"})
+    step = delivered_step(60.0, delivery)
+    index, at_s = shown_frames(np.arange(40) / 60, step)
+    with Film(path) as film:
+        shown = [
+            (round(((float(picture.luma.mean()) - 16) * 255 / 219 - 20) / 5), when)
+            for picture, when in shown_pictures(film, at_s[first], 0.65, 60.0, step)
+        ]
+    assert [number for number, _ in shown] == index[first:].tolist()
+    assert [when for _, when in shown] == pytest.approx(at_s[first:])
 
 
 def test_a_fast_film_is_rendered_as_it_is_delivered(tmp_path):
