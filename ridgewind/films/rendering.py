@@ -245,7 +245,7 @@ def shown_pictures(
     half_s, whole = 0.5 / fps, step == int(step)
     # The latest frame by the first moment may have been filmed almost an interval before it.
     from_s = start_s - (half_s if whole else 2.0 / fps)
-    film.begin_at(max(0.0, from_s))
+    film.begin_at(start_s if whole else from_s)
     pictures = (
         picture
         for picture in film.pictures(lambda plane: plane[::16, ::16])

@@ -149,8 +149,9 @@ class Film:
                 yield first
                 yield from frames
                 return
-        self._film.close()
-        self._open()
+            # A decoder that has begun cannot be set up again.
+            self._film.close()
+            self._open()
         yield from self._decoded()
 
     def _decoded(self) -> Iterator[av.VideoFrame]:

@@ -349,3 +349,14 @@ def test_frames_that_all_claim_one_moment_are_put_apart(tmp_path):
     measured = measure_film(path)
     assert measured.frames == 40
     assert (np.diff(measured.motion.t_s) > 0).all()
+
+
+@pytest.mark.parametrize("container", ["mp4", "flv"])
+def test_a_film_that_is_begun_before_its_first_picture_begins_with_it(container, tmp_path):
+    times = [5.0 + k / 30 for k in range(20)]
+    path = write_film(tmp_path / f"late.{container}", shaken(20, size=(160, 90)), times=times)
+    with Film(path) as film:
+        whole = [picture.t_s for picture in film.pictures(lambda plane: plane)]
+    with Film(path) as film:
+        film.begin_at(whole[0] - 0.3)
+        assert [picture.t_s for picture in film.pictures(lambda plane: plane)] == whole
