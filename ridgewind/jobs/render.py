@@ -8,7 +8,7 @@ from ridgewind.core.judge.recipe import subject_place
 from ridgewind.films.rendering import Again, Source, measured_again, render_film, render_preview
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
-from ridgewind.media.errors import CLEARED, UnreadableError
+from ridgewind.media.errors import CLEARED, UnfitError, UnreadableError
 from ridgewind.services import assessing
 from ridgewind.store import clips, database, renders, takes
 from ridgewind.store.database import Connection
@@ -22,6 +22,12 @@ UNFORESEEN = Fault(
     "internal",
     "rendering it failed in a way that was not foreseen",
     "try another part or strength",
+)
+
+MARKED_ANEW = (
+    "marked_anew",
+    "the subject was marked anew, or let go, since this was asked for",
+    "ask for it again",
 )
 
 LARGEST_FROM_ORIGINAL_PX = 2048
@@ -52,6 +58,9 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
     target = library.render_of(render.id)
     original = library.originals / row.file
     subject = assessing.subject_of(db, take.id, motion)
+    hold = render.recipe.hold
+    if hold is not None and (subject is None or subject.marks != hold.marks):
+        raise UnfitError(*MARKED_ANEW)
     whole = Source(original, 0.0, size, fps, subject)
     again = Again(None, None, None)
     if preview:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections import defaultdict
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -17,7 +16,7 @@ from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.cadence import shown_frames
 from ridgewind.core.judge.hold import hold_frames
 from ridgewind.core.judge.lee import passes
-from ridgewind.core.judge.next_time import Hint, LensRange, Record, hints_for
+from ridgewind.core.judge.next_time import Hint, hints_for
 from ridgewind.core.judge.polish import PolishCurve
 from ridgewind.core.judge.polish_warnings import of_polish
 from ridgewind.core.judge.recipe import (
@@ -37,21 +36,17 @@ from ridgewind.core.judge.remedies import strength
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.judge.slow import RateReading, rate_readings
-from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.practice.drill import Drill
 from ridgewind.library.library import Library
-from ridgewind.services import assessing
+from ridgewind.services import assessing, next_time
 from ridgewind.services.errors import NO_PICTURE, NOT_MEASURED, UNSETTLED, NotReadyError
-from ridgewind.store import database, drills, jobs, kit, renders, takes
+from ridgewind.store import database, jobs, renders
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
 from ridgewind.store.takes import TakeRow
 
 POLISHES = ("polish", "polish_lee", "slow_polish")
-RECORDS_OF = 400
-"""Newest takes that are looked at for what is on record."""
-
 SAME_RATE, SAME_TIME_S = 1e-3, 1e-6
 LONGEST_ON_SCREEN_S, MOST_SHOWN_HZ = 16.0, 60.0
 """Seconds that a preview lasts when it is played, and frames that it shows of each: so that it is
@@ -163,12 +158,12 @@ def details_of(db: Connection, case: Case) -> RemedyDetails:
             take.brief,
             focal_eq_mm=clip.focal_eq_mm,
             fps=clip.fps,
-            lenses=_lenses(db, take),
-            rates_hz=_rates(db, take),
-            records=_records(db),
+            lenses=next_time.lenses(db, take),
+            rates_hz=next_time.rates_hz(db, take),
+            records=next_time.records(db),
             reached=reached,
         ),
-        drill=drill_for(db, causes[0].key, take.drill_key) if causes else None,
+        drill=next_time.drill_for(db, causes[0].key, take.drill_key) if causes else None,
         drift_crop_pct=drift_crop_pct(case),
     )
 
@@ -361,61 +356,3 @@ def _at_rate(case: Case, found: Recipe, rate: float) -> Recipe:
     return replace(
         found, start_s=keep.start_s, end_s=keep.end_s, rate=step * base, step=float(step)
     )
-
-
-def drill_for(db: Connection, cause: str, filed: str | None) -> Drill | None:
-    """A drill whose faults name a cause: the easier neighbour of the one it was filmed for where
-    that does, else the first of the library that needs nothing in the bag."""
-    library = drills.library(db)
-    fits = [drill for drill in library.values() if any(f.cause == cause for f in drill.faults)]
-    if not fits:
-        return None
-    own = library.get(filed) if filed is not None else None
-    near = [] if own is None else [own.easier, own.key, own.harder]
-    by_key = {drill.key: drill for drill in fits}
-    for key in near:
-        if key in by_key:
-            return by_key[key]
-    return min(fits, key=lambda drill: (len(drill.needs), _rank(drill, cause)))
-
-
-def _rank(drill: Drill, cause: str) -> int:
-    """Where among a drill's faults a cause stands: the first is what the drill is about."""
-    return next(index for index, fault in enumerate(drill.faults) if fault.cause == cause)
-
-
-def _lenses(db: Connection, take: TakeRow) -> list[LensRange]:
-    """The kit's own lenses that fit the camera of a take, with its equivalent focal lengths."""
-    if take.setup_id is None:
-        return []
-    setup = kit.setup_by_id(db, take.setup_id)
-    parts = kit.parts_of(db, setup.ask)
-    factor = setup.focal_eq_mm / setup.ask.optics.focal_mm
-    return [
-        LensRange(item.name, item.spec.focal_min_mm * factor, item.spec.focal_max_mm * factor)
-        for item in kit.items(db)
-        if isinstance(item.spec, Lens)
-        and item.spec.mount == parts.camera.mount
-        and not item.archived
-        and (not item.typical or item.setups)
-    ]
-
-
-def _rates(db: Connection, take: TakeRow) -> list[float]:
-    """Frame rates that the camera of a take has."""
-    if take.setup_id is None:
-        return []
-    camera: Camera = kit.parts_of(db, kit.setup_by_id(db, take.setup_id).ask).camera
-    return sorted({rate for mode in camera.modes for rate in mode.rates_hz})
-
-
-def _records(db: Connection) -> list[Record]:
-    """What is on record, by set-up."""
-    names = {setup.id: setup.ask.name for setup in kit.setups(db)}
-    found: dict[str, list[tuple[float, float]]] = defaultdict(list)
-    for setup_id, speed, focal in takes.body_speeds(db, limit=RECORDS_OF):
-        found[names.get(setup_id, "No set-up")].append((speed, focal))
-    return [
-        Record(name, tuple(one[0] for one in rows), tuple(one[1] for one in rows))
-        for name, rows in found.items()
-    ]

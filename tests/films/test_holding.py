@@ -65,7 +65,8 @@ def test_a_film_is_never_made_of_another_subject(library, db, held_take):
     row = deciding.ask_for_film(db, case, RemedyRequest("hold"), purpose="preview")
     following.follow(library, db, held_take.id, SECOND)
     render_one(library, row.id)
-    assert jobs.one(db, "render", row.id).state == "failed"
+    failed = jobs.one(db, "render", row.id)
+    assert (failed.state, failed.error_code) == ("failed", "marked_anew")
 
 
 def test_a_second_point_needs_a_first(library, db, held_take):

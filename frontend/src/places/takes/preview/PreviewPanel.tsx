@@ -41,9 +41,11 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
   const preview = renderFor(renders.data?.renders, wanted, "preview", remedy);
   const done = preview?.state === "done" ? preview : undefined;
   const { mutate } = ask;
+  // A subject that is marked anew while this is open is another film to be seen.
+  const held = remedy.glide === null ? null : `${remedy.crop_pct} ${remedy.subject_gust}`;
   useEffect(() => {
     mutate({ wanted: { ...PLAIN, remedy: remedy.remedy }, purpose: "preview" });
-  }, [mutate, remedy.remedy]);
+  }, [mutate, remedy.remedy, held]);
   const render = () => ask.mutate({ wanted, purpose: "preview" });
   const worked = (smooth: boolean) =>
     done &&
