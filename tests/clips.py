@@ -19,12 +19,14 @@ SMALL = (640, 360)
 
 CLIPS = {
     "ridge, hold": Script("ridge", "hold", Technique(), 26, size=SMALL, seconds=3),
-    "ridge, pan": Script("ridge", "pan", Technique(), 35, seconds=2.5, seed=3),
-    "ridge, tilt": Script("ridge", "tilt", Technique(), 35, fps=25, seconds=2, seed=8),
+    "ridge, pan": Script("ridge", "pan", Technique(), 35, size=SMALL, seconds=2.5, seed=3),
+    "ridge, tilt": Script("ridge", "tilt", Technique(), 35, size=SMALL, fps=25, seconds=2, seed=8),
     "ridge, locked off": Script(
         "ridge", "hold", Technique(support="table"), 26, size=SMALL, seconds=2, seed=9
     ),
-    "door, one hand": Script("door", "hold", Technique(contacts=1), 35, fps=60, seconds=2, seed=4),
+    "door, one hand": Script(
+        "door", "hold", Technique(contacts=1), 35, size=SMALL, fps=60, seconds=2, seed=4
+    ),
     "door, walk-in": Script("door", "walk", Technique(cadence_hz=1.8), 26, seconds=3, seed=5),
     "door, slide": Script("door", "slide", Technique(), 26, size=SMALL, fps=50, seconds=2, seed=11),
     "stones, hold": Script("stones", "hold", Technique(), 35, fps=24, seconds=3, seed=7),

@@ -14,7 +14,7 @@ import subprocess
 import sys
 import time
 import urllib.request
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
 import pytest
@@ -64,47 +64,69 @@ class Client:
         raise AssertionError("it did not happen in time")
 
 
+class Starter:
+    """The one process of this run that starts servers, see tests/e2e/warm.py."""
+
+    _process: subprocess.Popen[str] | None = None
+
+    @classmethod
+    def start(cls, words: list[str], log: Path) -> int:
+        if cls._process is None:
+            program = [sys.executable, "-m", "tests.e2e.warm"]
+            cls._process = subprocess.Popen(
+                program, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+            )
+        print(json.dumps({"words": words, "log": str(log)}), file=cls._process.stdin, flush=True)
+        return int(cls._process.stdout.readline())
+
+    @classmethod
+    def end(cls) -> None:
+        if cls._process is not None:
+            cls._process.communicate()
+            cls._process = None
+
+
 class Server(Client):
     """`ridgewind serve` or `ridgewind demo` on a free port."""
 
     def __init__(self, command: str, data: Path, log: Path) -> None:
-        self._log = log.open("w+")
-        program = [sys.executable, "-u", "-m", "ridgewind.cli", command]
-        self.process = subprocess.Popen(
-            [*program, "--data", str(data), "--port", "0"],
-            stdout=self._log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL,
-        )  # fmt: skip
+        self.pid = Starter.start([command, "--data", str(data), "--port", "0"], log)
         super().__init__(self._wait_for_address(log))
 
     def _wait_for_address(self, log: Path) -> str:
         end = time.monotonic() + START_S
         while time.monotonic() < end:
-            if found := re.search(r"http://127\.0\.0\.1:\d+", log.read_text()):
+            ended = not self.runs()
+            text = log.read_text() if log.exists() else ""
+            if found := re.search(r"http://127\.0\.0\.1:\d+", text):
                 return found[0]
-            if self.process.poll() is not None:
-                self._log.close()
-                raise AssertionError(log.read_text())
+            assert not ended, text
             time.sleep(0.05)
         raise AssertionError(f"the server did not start: {log.read_text()}")
 
-    def let_go(self) -> None:
-        """Let it run on; whoever knows its process stops it."""
-        self.process.returncode = 0  # nobody waits for it here
-        self._log.close()
+    def runs(self) -> bool:
+        try:
+            os.kill(self.pid, 0)
+        except ProcessLookupError:
+            return False
+        return True
+
+    def end(self, how: signal.Signals, within_s: float = 10.0) -> bool:
+        """Send a signal; returns whether it ended in time."""
+        with suppress(ProcessLookupError):
+            os.kill(self.pid, how)
+        end = time.monotonic() + within_s
+        while self.runs() and time.monotonic() < end:
+            time.sleep(0.02)
+        return not self.runs()
 
     def kill(self) -> None:
-        os.kill(self.process.pid, signal.SIGKILL)
-        self.process.wait(10)
-        self._log.close()
+        assert self.end(signal.SIGKILL)
 
     def stop(self) -> None:
-        self.process.send_signal(signal.SIGTERM)
-        try:
-            self.process.wait(15)
-        finally:
-            self.process.kill()
-            self.process.wait(5)
-            self._log.close()
+        stopped = self.end(signal.SIGTERM, 15)
+        self.kill()
+        assert stopped, "the server did not stop when it was asked to"
 
 
 class SharedDemo(Client):
@@ -128,10 +150,7 @@ class SharedDemo(Client):
         server = Server("demo", self.library, self._folder / "log")
         server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
         kept = what_is_kept(self.library)
-        self._write(
-            {"address": server.address, "pid": server.process.pid, "users": 0, "kept": kept}
-        )
-        server.let_go()
+        self._write({"address": server.address, "pid": server.pid, "users": 0, "kept": kept})
 
     def leave(self) -> None:
         """Not needed by this process any more."""
@@ -188,8 +207,14 @@ def copy_library(source: Path, target: Path) -> None:
         live.backup(copy)
 
 
+@pytest.fixture(scope="session", autouse=True)
+def starter():
+    yield
+    Starter.end()
+
+
 @pytest.fixture(scope="session")
-def demo(shared_folder):
+def demo(starter, shared_folder):
     """The demo with everything measured, to be looked at."""
     shared = SharedDemo(shared_folder / "demo")
     yield shared

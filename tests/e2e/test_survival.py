@@ -43,7 +43,7 @@ def test_a_job_survives_the_servers_death(tmp_path, long_film):
     server = Server("serve", data, tmp_path / "log1")
     first, second = (server.send(path) for path in films)
     server.wait_until(lambda: progress(server, first) > 0.1, 30)
-    workers = children_of(server.process.pid)
+    workers = children_of(server.pid)
     assert len(workers) == 1  # only what has work has a process
     server.kill()
     end = time.monotonic() + 10

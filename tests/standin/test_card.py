@@ -42,6 +42,7 @@ def planned_session(db):
 
 def test_the_simulated_card_is_matched_or_rightly_left_loose(library, db, tmp_path, monkeypatch):
     monkeypatch.setattr("ridgewind.standin.card.COUNT_S", 1.5)  # less to film
+    monkeypatch.setattr("ridgewind.standin.card.FPS", 15.0)
     session_id = planned_session(db)
     takes = [
         CardTake(k, slate_text(session_id, k), BEGUN + timedelta(seconds=end_s), 2.0, k % 2 == 0,

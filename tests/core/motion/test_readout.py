@@ -53,7 +53,7 @@ def test_frames_that_were_not_followed_do_not_count():
 
 
 def test_a_made_film_shows_its_sensor(tmp_path):
-    script = Script("door", "hold", Technique(contacts=1), 35, size=(480, 270), seconds=2,
+    script = Script("door", "hold", Technique(contacts=1), 35, size=(480, 270), seconds=3,
                     seed=4, read_out_s=0.02)  # fmt: skip
     film(script, tmp_path / "hand.mp4")
     found = measure_film(tmp_path / "hand.mp4").motion.readout
