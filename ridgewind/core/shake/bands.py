@@ -11,7 +11,6 @@ from ridgewind.core.shake.gust import (
     EXTENSION_S,
     extend_oddly,
     fast_length,
-    filter_extended,
     weight,
 )
 
@@ -86,17 +85,20 @@ def describe(
     shown = shown_at(rate_hz)
     centred, added = extend_oddly(path, rate_hz=rate_hz)
     path_hz = np.fft.rfftfreq(len(centred), 1.0 / rate_hz)
-    window = np.hanning(len(speeds))[:, None]
-    spectrum = (np.abs(np.fft.rfft((speeds - speeds.mean(axis=0)) * window, axis=0)) ** 2).sum(1)
-    speed_hz = np.fft.rfftfreq(len(speeds), 1.0 / rate_hz)
+    path_spectrum = np.fft.rfft(centred, axis=0)
+    windowed = (speeds - speeds.mean(axis=0)) * np.hanning(len(speeds))[:, None]
+    length = fast_length(len(speeds))
+    spectrum = (np.abs(np.fft.rfft(windowed, length, axis=0)) ** 2).sum(axis=1)
+    speed_hz = np.fft.rfftfreq(length, 1.0 / rate_hz)
     spectrum = spectrum * weight(speed_hz) ** 2
     bands = []
     for column, (name, (low, high)) in enumerate(EDGES_HZ.items()):
         if name not in shown:
             bands.append(Band(name, None, None, None))
             continue
-        within = ((path_hz >= low) & (path_hz < high)).astype(float)
-        excursion = filter_extended(centred, within, added=added, count=len(path)).std(axis=0)
+        within = (path_hz >= low) & (path_hz < high)
+        part = np.fft.irfft(path_spectrum * within[:, None], len(centred), axis=0)
+        excursion = part[added : added + len(path)].std(axis=0)
         inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
         strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
         share = float(totals[column] / overall) if overall > 0 else 0.0

@@ -16,7 +16,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.shake.bands import band_powers
-from ridgewind.core.shake.gust import SPEED_AT_ZERO, STEP_PER_DOUBLING, rolling_mean, to_gust
+from ridgewind.core.shake.gust import (
+    SPEED_AT_ZERO,
+    STEP_PER_DOUBLING,
+    fast_length,
+    rolling_mean,
+    to_gust,
+)
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, line_powers, spectrum_of
 from ridgewind.core.shake.steps import Steps, find_steps
@@ -170,12 +176,13 @@ def fatigue_of(shot: ShotReading) -> Fatigue | None:
     window = round(GROWTH_WINDOW_S * shot.rate_hz)
     if count < 3 * window or not shot.counted.any():
         return None
-    frequency = np.fft.rfftfreq(count, 1.0 / shot.rate_hz)
+    length = fast_length(count)
+    frequency = np.fft.rfftfreq(length, 1.0 / shot.rate_hz)
     inside = (frequency >= TREMOR_FROM_HZ) & (frequency < BUZZ_FROM_HZ)
     if not inside.any():
         return None
-    window_all = np.fft.rfft(shot.speeds, axis=0) * inside[:, None]
-    jitter = np.fft.irfft(window_all, count, axis=0)
+    spectrum = np.fft.rfft(shot.speeds, length, axis=0) * inside[:, None]
+    jitter = np.fft.irfft(spectrum, length, axis=0)[:count]
     power = np.einsum("nk,nk->n", jitter, jitter)
     speed = np.sqrt(rolling_mean(power, shot.counted, window=window))
     third = count // 3
