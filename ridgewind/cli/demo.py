@@ -9,11 +9,16 @@ from platformdirs import user_cache_path
 
 from ridgewind.cli.common import FOLDER, PORT, SETTINGS, Refusal
 from ridgewind.cli.running import run_server
+from ridgewind.demo import folder
 from ridgewind.demo.filling import DemoClip, fill
 from ridgewind.demo.story import DEMO_TAKES
+from ridgewind.library.library import Library
 from ridgewind.web.server import Start
 
-DEMO_MARK = "made-clips-only"
+KEPT = (
+    "This demo holds films of yours, so it is opened as you left it. "
+    "For a new one, choose an empty folder with --data."
+)
 
 
 @click.command(context_settings=SETTINGS)
@@ -29,8 +34,22 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
       ridgewind demo --port 9000
     """
     library = data or user_cache_path("ridgewind", appauthor=False) / "demo"
-    if data is not None and data.exists() and any(data.iterdir()) and not _is_demo(data):
-        raise Refusal(f"{data}: holds other files; choose an empty folder for the demo")
+    made_anew = False
+
+    def before(shelf: Library) -> None:
+        nonlocal made_anew
+        try:
+            made_anew = folder.begin(shelf)
+        except folder.OtherFilesError:
+            text = f"{library}: holds other files; choose an empty folder for the demo with --data"
+            raise Refusal(text) from None
+        if not made_anew:
+            click.echo(KEPT)
+
+    def fill_anew(shelf: Library) -> None:
+        if made_anew:
+            fill(shelf, clips)
+
     clips = [
         DemoClip(
             file=take.file,
@@ -41,19 +60,14 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
         )
         for take in DEMO_TAKES
     ]
-    library.mkdir(parents=True, exist_ok=True)
-    (library / DEMO_MARK).touch()
     run_server(
         Start(
             library,
             port,
             demo=True,
             open_browser=open_browser,
-            fill=lambda shelf: fill(shelf, clips),
+            before=before,
+            fill=fill_anew,
             announce=click.echo,
         )
     )
-
-
-def _is_demo(folder: Path) -> bool:
-    return (folder / DEMO_MARK).exists()

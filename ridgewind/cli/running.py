@@ -6,8 +6,18 @@ import signal
 
 from ridgewind.cli.common import Refusal
 from ridgewind.library.library import LibraryBusyError
-from ridgewind.store.errors import NewerSchemaError
+from ridgewind.media.errors import MediaError
+from ridgewind.store.errors import BusyError, DamagedError, NewerSchemaError, NoRoomError
 from ridgewind.web.server import PortInUseError, Start, run
+
+DAMAGED = (
+    "is damaged, or no library of Ridgewind's; put back a copy made earlier, or move it and the "
+    "files beside it away: the films in the folder are then taken in and measured anew"
+)
+NO_ROOM = (
+    "cannot be written: the disk is full, or not yours to write; free some space, or choose "
+    "another folder with --data"
+)
 
 
 def run_server(start: Start) -> None:
@@ -23,6 +33,15 @@ def run_server(start: Start) -> None:
         raise Refusal(text) from None
     except NewerSchemaError as error:
         raise Refusal(f"{start.library}: {error}") from None
+    except DamagedError:
+        raise Refusal(f"{start.library / 'library.db'}: {DAMAGED}") from None
+    except BusyError:
+        text = (
+            f"{start.library / 'library.db'}: another program holds it; close that, and start again"
+        )
+        raise Refusal(text) from None
+    except (NoRoomError, MediaError):
+        raise Refusal(f"{start.library}: {NO_ROOM}") from None
     except OSError as error:
         text = f"{start.library}: cannot be used ({error.strerror}); choose another with --data"
         raise Refusal(text) from None

@@ -9,6 +9,7 @@ from platformdirs import user_data_path
 
 from ridgewind.cli.common import FOLDER, PORT, SETTINGS
 from ridgewind.cli.running import run_server
+from ridgewind.demo.folder import disown
 from ridgewind.web.server import Start
 
 
@@ -25,4 +26,4 @@ def serve(data: Path | None, port: int, open_browser: bool) -> None:
       ridgewind serve --data ~/films/ridgewind --port 9000
     """
     library = data or user_data_path("ridgewind", appauthor=False)
-    run_server(Start(library, port, open_browser=open_browser, announce=click.echo))
+    run_server(Start(library, port, open_browser=open_browser, before=disown, announce=click.echo))

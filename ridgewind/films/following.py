@@ -36,6 +36,7 @@ def follow(
         subject = Subject((known.marks[0], mark), (known.paths[0], path))
     with database.atomic(db):
         subjects.put(db, take_id, subject)
+        takes.mark_take_stale(db, take_id)
     return subject
 
 

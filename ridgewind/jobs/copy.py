@@ -9,7 +9,7 @@ from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library import folders
 from ridgewind.library.library import Library
-from ridgewind.media.errors import MediaError
+from ridgewind.media.errors import DISK_FULL, MediaError
 from ridgewind.store import database, folder_copies
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
@@ -39,6 +39,8 @@ def _copy(library: Library, db: Connection, copy_id: int, watch: Watch) -> KeepR
         try:
             found = folders.bring_in(library, db, copy.root, film.file, on_progress=tell)
         except MediaError as error:
+            if error.code == DISK_FULL[0]:
+                raise  # it waits for room, and goes on with this film
             with database.atomic(db):
                 folder_copies.refused(
                     db, copy_id, film.position, what=error.what, next_step=error.next_step

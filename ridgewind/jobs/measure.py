@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import logging
 from contextlib import ExitStack
 
 from ridgewind.core.motion import METHOD
 from ridgewind.films import splitting
 from ridgewind.films.measuring import Measured, measure_film
 from ridgewind.films.splitting import SlateWatch
-from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
+from ridgewind.jobs.running import KeepResult, Task, Watch, patiently, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import BrowserCopy, still_of, write_jpeg
@@ -17,6 +18,8 @@ from ridgewind.services import assessing
 from ridgewind.store import clips, sessions, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
+
+log = logging.getLogger(__name__)
 
 STILL_LONG_SIDE_PX = 480
 STILL_AT = 0.4
@@ -49,10 +52,16 @@ def _measure(library: Library, db: Connection, clip_id: int, watch: Watch) -> Ke
             db, clip_id, facts=_facts(measured), motion=measured.motion, method=METHOD
         )
         splitting.split(db, clip_id, pass_.slates.seen, length_s=measured.duration_s)
-        for take in takes.of_clip(db, clip_id):
-            assessing.summarise(db, take.id)
+        assessing.film_changed(db, clip_id)
 
-    return keep
+    # Kept before it is judged, which takes seconds for an hour of film and must lock nobody out.
+    patiently(db, keep)
+    for take in takes.of_clip(db, clip_id):
+        try:
+            assessing.summarise(db, take.id)
+        except Exception:
+            log.exception("take %s could not be judged; its measurement is kept", take.id)
+    return lambda: None
 
 
 class _Pass:

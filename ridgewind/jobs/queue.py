@@ -61,17 +61,19 @@ class Queue:
         self._on_put(kind)
 
     def refill(self, path: Path) -> int:
-        """Queue everything that the store says is waiting or was interrupted; call at start.
+        """Queue everything that the store says is waiting or was interrupted; call at start, before
+        anything is put.
 
-        Returns how much waits. What the queue file still held is dropped first.
+        Returns how much waits. What the queue file still held is dropped with the file, which may
+        be damaged.
         """
         count = 0
+        for suffix in ("", "-wal", "-shm"):
+            self._library.queue.with_name(self._library.queue.name + suffix).unlink(missing_ok=True)
         with database.opened(path) as db:
             for kind in TASKS:
-                self._huey(kind).flush()
                 with database.atomic(db):
-                    for subject_id in jobs.interrupted(db, kind):
-                        jobs.put_back(db, kind, subject_id)
+                    jobs.lay_down(db, kind)
                 for subject_id in jobs.waiting(db, kind):
                     self.put(kind, subject_id)
                     count += 1
@@ -85,10 +87,11 @@ class Queue:
             for subject_id in waiting:
                 self.put(kind, subject_id)
 
-    def take_up(self, db: database.Connection, kind: Kind) -> None:
-        """Queue again what a dead worker was doing."""
+    def take_up(self, db: database.Connection, kind: Kind, *, stuck: bool) -> None:
+        """Queue again what a dead worker was doing. stuck: it was ended because it gave no sign of
+        life."""
         for subject_id in jobs.interrupted(db, kind):
             with database.atomic(db):
-                again = jobs.put_back(db, kind, subject_id)
+                again = jobs.crashed(db, kind, subject_id, stuck=stuck)
             if again:
                 self.put(kind, subject_id)

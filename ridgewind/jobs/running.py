@@ -3,19 +3,31 @@
 from __future__ import annotations
 
 import logging
+import shutil
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeVar
 
 from ridgewind.library.library import Library
-from ridgewind.media.errors import MediaError
+from ridgewind.media.errors import DISK_FULL, MediaError
 from ridgewind.store import database, jobs
 from ridgewind.store.database import Connection
+from ridgewind.store.errors import BusyError, NoRoomError
 from ridgewind.store.jobs import Fault, Kind
 
 log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.25
+RETRY_S = 1.0
+MORE_ROOM_BYTES = 32 << 20
+"""By how much the free space must have grown before work that ran out of it is tried again."""
+
+ROOM_NEXT = "free some space; it goes on by itself"
+
+HELD = Fault("busy", "another program holds the library", "close it; this goes on by itself")
+
+T = TypeVar("T")
 
 KeepResult = Callable[[], None]
 """Writes what came of the work to the store; called in the transaction that ends it."""
@@ -40,9 +52,12 @@ class Watch:
             self.tell(done)
 
     def tell(self, done: float | None) -> None:
-        """Note it now."""
-        with database.atomic(self._db):
-            asked_to_stop = jobs.report(self._db, self._kind, self._subject_id, done)
+        """Note it now, unless the store cannot be written for a moment."""
+        try:
+            with database.atomic(self._db):
+                asked_to_stop = jobs.report(self._db, self._kind, self._subject_id, done)
+        except (BusyError, NoRoomError):
+            return
         if asked_to_stop:
             raise Cancelled
 
@@ -62,32 +77,73 @@ class Task:
     undo: Callable[[Library, int], None] = lambda _library, _subject_id: None
 
 
-def run_task(library: Library, task: Task, subject_id: int) -> None:
-    """Do a task on a subject that is still waiting; all of it is kept, or nothing."""
-    kind = task.kind
-    with database.opened(library.database) as db:
-        with database.atomic(db):
-            if not jobs.claim(db, kind, subject_id):
-                return
-        watch = Watch(db, kind, subject_id)
+def patiently(db: Connection, write: Callable[[], T]) -> T:
+    """Write to the store, however long another program holds it or the disk is full. write may be
+    called more than once; nothing is kept of a call that fails."""
+    told = False
+    while True:
         try:
-            keep = task.work(library, db, subject_id, watch)
-            watch.tell(1.0)
             with database.atomic(db):
-                keep()
-                jobs.finish(db, kind, subject_id)
-        except Cancelled:
-            task.undo(library, subject_id)
-            with database.atomic(db):
-                jobs.stop(db, kind, subject_id)
-        except MediaError as error:
-            _fail(library, db, task, subject_id, Fault(error.code, error.what, error.next_step))
-        except Exception:
-            log.exception("to %s %s failed", kind, subject_id)
-            _fail(library, db, task, subject_id, task.unforeseen)
+                return write()
+        except (BusyError, NoRoomError) as error:
+            if not told:
+                log.warning("the library cannot be written (%s); it is tried until it can", error)
+            told = True
+            time.sleep(RETRY_S)
 
 
-def _fail(library: Library, db: Connection, task: Task, subject_id: int, fault: Fault) -> None:
-    task.undo(library, subject_id)
-    with database.atomic(db):
-        jobs.fail(db, task.kind, subject_id, fault)
+def run_task(library: Library, task: Task, subject_id: int) -> None:
+    """Do a task on a subject that is still waiting; all of it is kept, or nothing. Done again where
+    it was asked for anew meanwhile."""
+    with database.opened(library.database) as db:
+        while _claimed(db, task.kind, subject_id):
+            short_of_room = _run(library, db, task, subject_id)
+            if short_of_room:
+                _wait_for_room(library)
+
+
+def _claimed(db: Connection, kind: Kind, subject_id: int) -> bool:
+    return patiently(db, lambda: jobs.claim(db, kind, subject_id))
+
+
+def _run(library: Library, db: Connection, task: Task, subject_id: int) -> bool:
+    """Returns whether it had to stop because the disk is full."""
+    kind = task.kind
+    watch = Watch(db, kind, subject_id)
+    try:
+        keep = task.work(library, db, subject_id, watch)
+        watch.tell(1.0)
+
+        def end() -> None:
+            keep()
+            jobs.finish(db, kind, subject_id)
+
+        patiently(db, end)
+    except Cancelled:
+        task.undo(library, subject_id)
+        patiently(db, lambda: jobs.stop(db, kind, subject_id))
+    except MediaError as error:
+        task.undo(library, subject_id)
+        fault = Fault(error.code, error.what, error.next_step)
+        if error.code == DISK_FULL[0]:
+            waits = Fault(fault.code, fault.what, ROOM_NEXT)
+            patiently(db, lambda: jobs.wait_on(db, kind, subject_id, waits))
+            return True
+        patiently(db, lambda: jobs.fail(db, kind, subject_id, fault))
+    except (BusyError, NoRoomError) as error:
+        log.warning("to %s %s waits for the library: %s", kind, subject_id, error)
+        task.undo(library, subject_id)
+        patiently(db, lambda: jobs.wait_on(db, kind, subject_id, HELD))
+    except Exception:
+        log.exception("to %s %s failed", kind, subject_id)
+        task.undo(library, subject_id)
+        patiently(db, lambda: jobs.fail(db, kind, subject_id, task.unforeseen))
+    return False
+
+
+def _wait_for_room(library: Library) -> None:
+    """Until the disk has more room than now. What the worker was at waits in the store meanwhile,
+    and can be cancelled there."""
+    enough = shutil.disk_usage(library.root).free + MORE_ROOM_BYTES
+    while shutil.disk_usage(library.root).free < enough:
+        time.sleep(RETRY_S)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import os
 import subprocess
 import sys
 import threading
@@ -17,9 +18,19 @@ log = logging.getLogger(__name__)
 
 CHECK_S = 0.25
 LOOK_S = 2.0
-"""How often it is looked whether work waits that nobody was told of, or that the queue has lost."""
+"""How often it is looked whether work waits that nobody was told of, or that the queue has lost,
+and whether what runs still gives signs of life."""
 
 STOP_S = 5.0
+SHORT_LIFE_S = 5.0
+"""A worker that ends sooner is not started again at once."""
+
+FIRST_PAUSE_S, LONGEST_PAUSE_S = 0.5, 30.0
+"""Before such a worker is started again; doubled each time."""
+
+STUCK_S = 180.0
+"""Without a sign of life for so long, a worker hangs in its decoder (chosen here: the longest step
+without one, settling an hour of film, takes some ten seconds)."""
 
 
 class Supervisor:
@@ -35,6 +46,11 @@ class Supervisor:
         self._stopping = threading.Event()
         self._thread = threading.Thread(target=self._watch, daemon=True)
         self._worker: subprocess.Popen[bytes] | None = None
+        self._started_s = self._next_look_s = self._not_before_s = 0.0
+        self._pause_s = 0.0
+        self._sign: tuple[tuple[int, str | None], ...] = ()
+        self._sign_s = 0.0
+        self._stuck = False
 
     def __enter__(self) -> Supervisor:
         self._thread.start()
@@ -51,7 +67,6 @@ class Supervisor:
             except subprocess.TimeoutExpired:
                 self._worker.kill()
                 self._worker.wait(STOP_S)
-            self._lay_down()
 
     def wake(self) -> None:
         """There is work."""
@@ -59,46 +74,62 @@ class Supervisor:
 
     @property
     def worker_pid(self) -> int | None:
-        """Of the worker process, None while there was no work."""
+        """Of the worker process, None while there is none."""
         return None if self._worker is None else self._worker.pid
 
-    def _start(self) -> subprocess.Popen[bytes]:
-        command = [sys.executable, "-m", "ridgewind.jobs.worker", str(self._library.root)]
-        command.append(self._kind)
-        return subprocess.Popen(command, stdin=subprocess.DEVNULL)
-
     def _watch(self) -> None:
-        next_look_s = 0.0
         while not self._stopping.is_set():
-            if time.monotonic() >= next_look_s:
-                next_look_s = time.monotonic() + LOOK_S
-                try:
-                    self._look()
-                except Exception:
-                    log.exception("could not look for work; it is looked for again")
-            if self._worker is None:
-                if self._wanted.wait(LOOK_S) and not self._stopping.is_set():
-                    self._worker = self._start()
-                continue
-            if self._worker.poll() is not None:
-                log.warning("the worker ended with status %s; starting it again",
-                            self._worker.returncode)  # fmt: skip
-                with database.opened(self._library.database) as db:
-                    self._queue.take_up(db, self._kind)
-                self._worker = self._start()
+            try:
+                self._step()
+            except Exception:
+                # A locked store or a full disk passes; whatever it is, work goes on after it.
+                log.exception("the %s worker could not be looked after; trying again", self._kind)
+                self._stopping.wait(LOOK_S)
+
+    def _step(self) -> None:
+        now_s = time.monotonic()
+        if now_s >= self._next_look_s:
+            self._next_look_s = now_s + LOOK_S
+            self._look(now_s)
+        if self._worker is not None and self._worker.poll() is not None:
+            self._bury(self._worker, now_s)
+        if self._worker is not None or now_s < self._not_before_s:
             self._stopping.wait(CHECK_S)
+        elif self._wanted.wait(CHECK_S) and not self._stopping.is_set():
+            self._start()
 
-    def _lay_down(self) -> None:
-        """What the worker was stopped at goes on at the next start."""
-        try:
-            with database.opened(self._library.database) as db, database.atomic(db):
-                jobs.lay_down(db, self._kind)
-        except Exception:
-            log.exception("what was under way could not be laid down; it counts as an attempt")
+    def _start(self) -> None:
+        self._started_s = time.monotonic()
+        self._not_before_s = self._started_s + FIRST_PAUSE_S  # where it cannot be started at all
+        command = [sys.executable, "-m", "ridgewind.jobs.worker", str(self._library.root)]
+        command += [self._kind, str(os.getpid())]
+        # In a session of its own: Ctrl+C in the terminal is for the server, which ends it.
+        self._worker = subprocess.Popen(command, stdin=subprocess.DEVNULL, start_new_session=True)
 
-    def _look(self) -> None:
-        """Whether something waits in the store."""
+    def _bury(self, worker: subprocess.Popen[bytes], now_s: float) -> None:
+        """Take up what a dead worker was doing, and let another one start."""
+        log.warning("the %s worker ended with status %s", self._kind, worker.returncode)
+        with database.opened(self._library.database) as db:
+            self._queue.take_up(db, self._kind, stuck=self._stuck)
+        self._worker, self._stuck = None, False
+        lived_s = now_s - self._started_s
+        if lived_s > SHORT_LIFE_S:
+            self._pause_s = 0.0
+        else:
+            self._pause_s = min(max(2 * self._pause_s, FIRST_PAUSE_S), LONGEST_PAUSE_S)
+        self._not_before_s = now_s + self._pause_s
+
+    def _look(self, now_s: float) -> None:
+        """Whether something waits in the store, and whether what runs still moves."""
         with database.opened(self._library.database) as db:
             if jobs.unfinished(db, self._kind):
                 self._wanted.set()
                 self._queue.top_up(db, self._kind)
+            sign = jobs.signs_of_life(db, self._kind)
+            if sign != self._sign or not sign or self._worker is None:
+                self._sign, self._sign_s = sign, now_s
+            elif now_s - self._sign_s > STUCK_S:
+                with database.atomic(db):  # else the store is locked, and nobody can tell
+                    log.warning("the %s worker gave no sign of life; ending it", self._kind)
+                self._stuck, self._sign_s = True, now_s
+                self._worker.kill()

@@ -1,8 +1,9 @@
 """A worker process: takes tasks of one kind from its queue until its server is gone.
 
-Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY KIND`. It watches its parent,
-so that a killed server leaves no orphan behind; what it was doing is still marked as running
-in the store and is taken up again at the next start.
+Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY KIND SERVER`. It watches its
+parent, the process SERVER, from its first moment on, so that a killed server leaves no orphan
+behind; what it was doing is still marked as running in the store and is taken up again at the next
+start.
 """
 
 from __future__ import annotations
@@ -14,27 +15,30 @@ import threading
 import time
 from pathlib import Path
 
-from ridgewind.jobs.queue import TASKS, open_queue
-from ridgewind.library.library import Library
-
 PARENT_CHECK_S = 0.5
 POLL_S, SLOWEST_POLL_S = 0.05, 0.25
 
 
 def main() -> None:
+    root, asked, server = sys.argv[1:]
+    threading.Thread(target=_leave_with, args=(int(server),), daemon=True).start()
+    # Imported only now: that takes most of a second, in which the server may have gone.
+    from ridgewind.jobs.queue import TASKS, open_queue  # noqa: PLC0415
+    from ridgewind.library.library import Library  # noqa: PLC0415
+
     logging.basicConfig(level=logging.WARNING, format="ridgewind worker: %(message)s")
-    parent = os.getppid()
-    threading.Thread(target=_leave_with, args=(parent,), daemon=True).start()
-    kind = next(one for one in TASKS if one == sys.argv[2])
-    queue = open_queue(Library(Path(sys.argv[1])), kind)
-    queue.create_consumer(
-        workers=1,
-        worker_type="thread",
-        initial_delay=POLL_S,
-        max_delay=SLOWEST_POLL_S,
-        periodic=False,
-        check_worker_health=False,
-    ).run()
+    library = Library(Path(root))
+    kind = next(one for one in TASKS if one == asked)
+    with library.worked_on():
+        queue = open_queue(library, kind)
+        queue.create_consumer(
+            workers=1,
+            worker_type="thread",
+            initial_delay=POLL_S,
+            max_delay=SLOWEST_POLL_S,
+            periodic=False,
+            check_worker_health=False,
+        ).run()
 
 
 def _leave_with(parent: int) -> None:

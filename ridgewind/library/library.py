@@ -3,7 +3,7 @@
 library.db    the store            originals/  films as they came, named by content
 queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
-                                   previews/   planned moves, can be made again
+worked-on     held by its workers  previews/   planned moves, can be made again
                                    renders/    films made from takes
                                    cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
@@ -19,21 +19,28 @@ import os
 import re
 import shutil
 import tempfile
+import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Protocol
 
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
-from ridgewind.media.whole import PARTIAL_PATTERN
 from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
+from ridgewind.store.errors import NoRoomError
 from ridgewind.store.takes import TakeRow
 
 CHUNK_BYTES = 1 << 20
 SPARE_BYTES = 64 << 20
 """Room that an import leaves on the disk, for the database and the browser copy."""
+
+OWN_ONLY = 0o700
+"""Films are the shooter's alone: no other user of the computer can list or read the folder."""
+
+WORKERS_LEAVE_S = 10.0
+"""Workers of a server that was killed notice it within half a second."""
 
 KEEP_DELETED_DAYS = 7
 """Days for which a deleted take can be brought back."""
@@ -72,6 +79,7 @@ class Library:
         self.cleared = root / "cleared"
         self.incoming = root / "incoming"
         self._lock = root / "lock"
+        self._worked_on = root / "worked-on"
 
     @property
     def folders(self) -> tuple[Path, ...]:
@@ -82,9 +90,11 @@ class Library:
         )  # fmt: skip
 
     def prepare(self) -> None:
-        """Make the folders and bring the database up to date."""
+        """Make the folders and bring the database up to date. Raises StorageError,
+        NewerSchemaError, OSError."""
         for folder in self.folders:
             folder.mkdir(parents=True, exist_ok=True)
+        self.root.chmod(OWN_ONLY)
         with database.opened(self.database) as db:
             database.migrate(db)
             seeds.seed(db)
@@ -92,7 +102,7 @@ class Library:
     @contextlib.contextmanager
     def locked(self) -> Iterator[None]:
         """Hold the library for one server; raises LibraryBusyError where another has it."""
-        self.root.mkdir(parents=True, exist_ok=True)
+        self.root.mkdir(parents=True, exist_ok=True, mode=OWN_ONLY)
         with self._lock.open("a+") as handle:
             try:
                 fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
@@ -100,22 +110,27 @@ class Library:
                 raise LibraryBusyError(str(self.root)) from error
             yield
 
-    def tidy(self) -> None:
-        """Remove half-arrived and unknown files, and what was deleted or cleared too long ago; call
-        once, at start."""
-        for leftover in self.incoming.iterdir():
-            leftover.unlink(missing_ok=True)
-        for folder in self.folders:
-            for leftover in folder.glob(PARTIAL_PATTERN):
-                leftover.unlink(missing_ok=True)
-        with database.opened(self.database) as db:
-            for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
-                self.forget(db, take.id)
-            known = {self.render_of(number) for number in renders.numbers(db)}
-            for film in set(self.renders.iterdir()) - known:
-                film.unlink(missing_ok=True)
-            for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
-                self._cleared_file(clip).unlink(missing_ok=True)
+    @contextlib.contextmanager
+    def worked_on(self) -> Iterator[None]:
+        """Held by each worker process while it may write here."""
+        with self._worked_on.open("a+") as handle:
+            fcntl.flock(handle, fcntl.LOCK_SH)
+            yield
+
+    def wait_for_workers(self) -> None:
+        """Until no worker of a server that was killed writes here any more. Raises
+        LibraryBusyError where one stays."""
+        end = time.monotonic() + WORKERS_LEAVE_S
+        with self._worked_on.open("a+") as handle:
+            while True:
+                try:
+                    fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+                except OSError as error:
+                    if time.monotonic() > end:
+                        raise LibraryBusyError(str(self.root)) from error
+                    time.sleep(0.05)
+                else:
+                    return
 
     def clear(self, db: Connection) -> list[ClipRow]:
         """Put the originals of rejected films aside, for good after a week; path, copy, still and
@@ -124,27 +139,32 @@ class Library:
         for clip in found:
             with database.atomic(db):
                 clips.set_cleared(db, clip.id, cleared=True)
-                original = self.originals / clip.file
-                if original.is_file():
-                    os.replace(original, self._cleared_file(clip))
+            # Only once it is kept that it is so: ended in between, tidying puts the two together.
+            self.agree(clip.file, cleared=True)
         return found
 
     def bring_back(self, db: Connection, clip_id: int) -> bool:
         """Take an original back from where it was put aside; False where it is gone for good."""
         clip = clips.by_id(db, clip_id)
-        aside = self._cleared_file(clip)
-        if clip.cleared_at is None or not aside.is_file():
+        if clip.cleared_at is None or not self._aside(clip.file).is_file():
             return clip.cleared_at is None
         with database.atomic(db):
-            os.replace(aside, self.originals / clip.file)
             clips.set_cleared(db, clip_id, cleared=False)
+        self.agree(clip.file, cleared=False)
         return True
+
+    def agree(self, file: str, *, cleared: bool) -> None:
+        """Put an original where the store says that it is: aside, or among the originals."""
+        here, aside = self.originals / file, self._aside(file)
+        source, target = (here, aside) if cleared else (aside, here)
+        if source.is_file():
+            os.replace(source, target)
 
     def empty_cleared(self, db: Connection) -> int:
         """Remove what was put aside now; returns the bytes that this frees."""
         freed = 0
         for clip in clips.cleared(db):
-            aside = self._cleared_file(clip)
+            aside = self._aside(clip.file)
             if aside.is_file():
                 freed += aside.stat().st_size
                 aside.unlink()
@@ -152,24 +172,27 @@ class Library:
 
     def is_aside(self, clip: ClipRow) -> bool:
         """Whether an original that was cleared can still be brought back."""
-        return self._cleared_file(clip).is_file()
+        return self._aside(clip.file).is_file()
 
-    def _cleared_file(self, clip: ClipRow) -> Path:
-        return self.cleared / clip.file
+    def let_go(self, clip: ClipRow) -> None:
+        """Remove an original that was put aside, for good."""
+        self._aside(clip.file).unlink(missing_ok=True)
+
+    def _aside(self, file: str) -> Path:
+        return self.cleared / file
 
     def forget(self, db: Connection, take_id: int) -> None:
         """Remove a take for good, with its film and all that was made from it, unless another
         take is a part of the same film."""
         clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
-        for render in renders.of_take(db, take_id):
-            self.render_of(render.id).unlink(missing_ok=True)
+        made = [self.render_of(render.id) for render in renders.of_take(db, take_id)]
         with database.atomic(db):
             takes.remove(db, take_id)
-            if takes.of_clip(db, clip.id):
-                return
-            clips.remove(db, clip.id)
-        made = (self.copy_of(clip.sha256), self.still_of(clip.sha256), self._cleared_file(clip))
-        for path in (self.originals / clip.file, *made):
+            if not takes.of_clip(db, clip.id):
+                clips.remove(db, clip.id)
+                made += [self.copy_of(clip.sha256), self.still_of(clip.sha256)]
+                made += [self.originals / clip.file, self._aside(clip.file)]
+        for path in made:
             path.unlink(missing_ok=True)
 
     def copy_of(self, sha256: str) -> Path:
@@ -204,17 +227,13 @@ class Library:
         if size_bytes is not None and shutil.disk_usage(self.root).free < size_bytes + SPARE_BYTES:
             raise MediaError(*DISK_FULL)
         arrived, sha256, size = self._receive(stream)
+        stored = f"{sha256}{_suffix(file_name)}"
         try:
-            existing = clips.by_hash(db, sha256)
-            if existing is not None:
-                if existing.cleared_at is not None and not self.bring_back(db, existing.id):
-                    with database.atomic(db):  # gone for good, and here it is again
-                        os.replace(arrived, self.originals / existing.file)
-                        clips.set_cleared(db, existing.id, cleared=False)
-                return self._again(db, existing.id)
-            stored = f"{sha256}{_suffix(file_name)}"
-            os.replace(arrived, self.originals / stored)
+            # One after the other, so that the same film sent twice at once is one film.
             with database.atomic(db):
+                existing = clips.by_hash(db, sha256)
+                if existing is not None:
+                    return self._again(db, existing, arrived)
                 clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size)
                 take_id = takes.add(
                     db,
@@ -224,7 +243,10 @@ class Library:
                     setup_id=setup_id or kit.usual_setup_id(db),
                 )
                 jobs.enqueue(db, "measure", clip_id)
+                os.replace(arrived, self.originals / stored)
             return Imported(takes.by_id(db, take_id), duplicate=False)
+        except NoRoomError as error:
+            raise MediaError(*DISK_FULL) from error
         finally:
             arrived.unlink(missing_ok=True)
 
@@ -249,14 +271,20 @@ class Library:
             raise UnreadableError(*EMPTY)
         return path, digest.hexdigest(), size
 
-    def _again(self, db: Connection, clip_id: int) -> Imported:
-        found = takes.of_clip(db, clip_id)
-        with database.atomic(db):
-            for take in found:
-                if take.deleted_at is not None:
-                    takes.set_deleted(db, take.id, deleted=False)
-            if found[0].state in ("failed", "cancelled"):
-                jobs.enqueue(db, "measure", clip_id)
+    def _again(self, db: Connection, clip: ClipRow, arrived: Path) -> Imported:
+        """A film that is known is here again: its takes come back, and so does an original that was
+        put aside, or is missing."""
+        self.agree(clip.file, cleared=False)
+        original = self.originals / clip.file
+        if not original.is_file():
+            os.replace(arrived, original)
+        clips.set_cleared(db, clip.id, cleared=False)
+        found = takes.of_clip(db, clip.id)
+        for take in found:
+            if take.deleted_at is not None:
+                takes.set_deleted(db, take.id, deleted=False)
+        if found[0].state in ("failed", "cancelled"):
+            jobs.enqueue(db, "measure", clip.id)
         return Imported(takes.by_id(db, found[0].id), duplicate=True)
 
 

@@ -95,7 +95,9 @@ def spectrum(assessment: Assessment) -> Spectrum | None:
 
 
 def summarise(db: Connection, take_id: int) -> Judged:
-    """Judge a take and store its line in the list, in one write."""
+    """Judge a take and store its line in the list, in one write. Call outside of a transaction:
+    judging an hour of film takes seconds, in which nobody else could write."""
+    staleness = takes.staleness(db, take_id)
     judged = judge(db, take_id)
     if judged.assessment is None or judged.trace is None:
         return judged
@@ -111,8 +113,21 @@ def summarise(db: Connection, take_id: int) -> Judged:
             ridge=small_ridge(judged.trace),
             speed_pct_s=found.speed_pct_s if settled else None,
             top_band=top_band(found) if settled else None,
+            staleness=staleness,
         )
     return judged
+
+
+def summarise_film(db: Connection, clip_id: int) -> None:
+    """Judge every take of a film, see `summarise`."""
+    for take in takes.of_clip(db, clip_id):
+        summarise(db, take.id)
+
+
+def film_changed(db: Connection, clip_id: int) -> None:
+    """The lines of all takes of a film are out of date; call in the transaction that changes it."""
+    for take in takes.of_clip(db, clip_id):
+        takes.mark_take_stale(db, take.id)
 
 
 def top_band(assessment: Assessment) -> str | None:

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from ridgewind.core.practice.matching import Film, Match, Planned, match
 from ridgewind.core.practice.session import COUNT_IN_S
 from ridgewind.services import assessing
-from ridgewind.store import clips, sessions, takes
+from ridgewind.store import clips, database, sessions, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 
@@ -78,15 +78,19 @@ def file_film(db: Connection, session_id: int, position: int, take_id: int | Non
     if not 0 <= position < len(session.takes):
         raise NotFoundError("take of this session", position)
     before = session.takes[position].take_id
-    if before is not None and before != take_id:
-        takes.set_part(db, before, None)
-        assessing.summarise(db, before)
-    if take_id is not None:
-        sessions.set_state(db, session_id, position, "filmed", keep_time=True)
-        block = session.plan.blocks[session.takes[position].block]
-        takes.set_part(db, take_id, _rolled_part(db, take_id, block.take_s))
-        assessing.summarise(db, take_id)
-    sessions.file_take(db, session_id, position, take_id)
+    with database.atomic(db):
+        if before is not None and before != take_id:
+            takes.set_part(db, before, None)
+            takes.mark_take_stale(db, before)
+        if take_id is not None:
+            sessions.set_state(db, session_id, position, "filmed", keep_time=True)
+            block = session.plan.blocks[session.takes[position].block]
+            takes.set_part(db, take_id, _rolled_part(db, take_id, block.take_s))
+            takes.mark_take_stale(db, take_id)
+        sessions.file_take(db, session_id, position, take_id)
+    for changed in {before, take_id}:
+        if changed is not None:
+            assessing.summarise(db, changed)
 
 
 def _begun_s(row: sessions.LooseFilmRow) -> float | None:

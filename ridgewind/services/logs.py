@@ -88,7 +88,7 @@ def add_alone(
         clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
         jobs.finish(db, "measure", take.clip_id)
         motion_logs.remember(db, table.names, mapping)
-        assessing.summarise(db, take.id)
+    assessing.summarise(db, take.id)
     return take.id
 
 
@@ -109,19 +109,18 @@ def attach(
     motion = _path(rates, take.focal_eq_mm)
     clip = clips.by_id(db, take.clip_id)
     picture = clips.motion_of(db, clip.id)
-    offset = None
+    beside = picture is not None and clip.log_focal_eq_mm is None
+    offset = find_offset(picture, motion) if picture is not None and beside else None
     with database.atomic(db):
-        if picture is not None and clip.log_focal_eq_mm is None:
-            offset = find_offset(picture, motion)
-        else:
+        if not beside:
             _measure_by_log(library, db, clip, motion, take.focal_eq_mm)
         motion_logs.put(
             db, clip.id, name=name, mapping=mapping, rate_hz=rates.rate_hz,
             focal_eq_mm=take.focal_eq_mm, offset=offset, motion=motion,
         )  # fmt: skip
         motion_logs.remember(db, table.names, mapping)
-        for one in takes.of_clip(db, clip.id):
-            assessing.summarise(db, one.id)
+        assessing.film_changed(db, clip.id)
+    assessing.summarise_film(db, clip.id)
 
 
 @dataclass(frozen=True)

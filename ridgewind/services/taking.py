@@ -117,7 +117,8 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
         if asked.capture_fps is not None:
             takes.set_own_capture(db, take_id, asked.capture_fps or None)
-        assessing.summarise(db, take_id)
+        takes.mark_take_stale(db, take_id)
+    assessing.summarise(db, take_id)
 
 
 def say_whose_motion(db: Connection, take_id: int, *, shot: int, rival: int) -> None:
@@ -128,7 +129,8 @@ def say_whose_motion(db: Connection, take_id: int, *, shot: int, rival: int) -> 
         raise NotReadyError(*NOT_MEASURED)
     with database.atomic(db):
         whose.say(db, take_id, shot=shot, rival=rival, motion=judged.motion)
-        _judge_film(db, judged.take.clip_id)
+        assessing.film_changed(db, judged.take.clip_id)
+    assessing.summarise_film(db, judged.take.clip_id)
 
 
 def name_background(db: Connection, take_id: int, cells: frozenset[int]) -> None:
@@ -168,7 +170,8 @@ def _say_all(db: Connection, judged: Judged, chosen: whose.Chosen) -> None:
     with database.atomic(db):
         for shot, rival in chosen:
             whose.say(db, judged.take.id, shot=shot, rival=rival, motion=judged.motion)
-        _judge_film(db, judged.take.clip_id)
+        assessing.film_changed(db, judged.take.clip_id)
+    assessing.summarise_film(db, judged.take.clip_id)
 
 
 def points(
@@ -198,19 +201,16 @@ def forget_whose_motion(db: Connection, take_id: int) -> None:
         raise NotReadyError(*PUT_ASIDE)
     with database.atomic(db):
         whose.forget(db, take_id)
-        _judge_film(db, takes.by_id(db, take_id).clip_id)
-
-
-def _judge_film(db: Connection, clip_id: int) -> None:
-    for take in takes.of_clip(db, clip_id):
-        assessing.summarise(db, take.id)
+        assessing.film_changed(db, clip.id)
+    assessing.summarise_film(db, clip.id)
 
 
 def change_own_brief(db: Connection, take_id: int, brief: Brief) -> None:
     """Change what is asked of this take alone. Raises NotFoundError."""
     with database.atomic(db):
         takes.set_own_brief(db, take_id, brief)
-        assessing.summarise(db, take_id)
+        takes.mark_take_stale(db, take_id)
+    assessing.summarise(db, take_id)
 
 
 def delete(db: Connection, take_id: int) -> TakeRow:
@@ -225,7 +225,8 @@ def restore(db: Connection, take_id: int) -> TakeRow:
     with database.atomic(db):
         takes.set_deleted(db, take_id, deleted=False)
         take = takes.by_id(db, take_id)
-        if take.state == "cancelled" and take.remedy is None:
+        stopping = jobs.is_stopping(db, "measure", take.clip_id)
+        if stopping or (take.state == "cancelled" and take.remedy is None):
             jobs.enqueue(db, "measure", take.clip_id)
         return takes.by_id(db, take_id)
 
@@ -238,10 +239,11 @@ def cancel(db: Connection, take_id: int) -> TakeRow:
 
 
 def measure_again(db: Connection, take_id: int) -> TakeRow:
-    """Let a take wait that failed or was cancelled; others stay as they are."""
+    """Let a take wait that failed, was cancelled or is about to be; others stay as they are."""
     with database.atomic(db):
         take = takes.by_id(db, take_id)
-        if take.state in ("failed", "cancelled"):
+        stopping = jobs.is_stopping(db, "measure", take.clip_id)
+        if stopping or take.state in ("failed", "cancelled"):
             jobs.enqueue(db, "measure", take.clip_id)
         return takes.by_id(db, take_id)
 
@@ -272,4 +274,5 @@ def forget_subject(db: Connection, take_id: int) -> Judged:
     """Take the mark away; what it could do for the take goes with it."""
     with database.atomic(db):
         subjects.remove(db, take_id)
-        return assessing.summarise(db, take_id)
+        takes.mark_take_stale(db, take_id)
+    return assessing.summarise(db, take_id)

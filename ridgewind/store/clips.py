@@ -101,6 +101,12 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
     return _row(row)
 
 
+def originals(db: sqlite3.Connection) -> dict[str, bool]:
+    """File of each film, and whether it was put aside; motion logs alone have none."""
+    rows = db.execute("select file, cleared_at from clip where log_focal_eq_mm is null")
+    return {row["file"]: row["cleared_at"] is not None for row in rows}
+
+
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Forget a film whose take is gone, with its path and job."""
     for table in ("measurement", "import_source", "motion_log"):

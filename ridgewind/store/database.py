@@ -7,8 +7,15 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from importlib import resources
 from pathlib import Path
+from typing import Any
 
-from ridgewind.store.errors import NewerSchemaError
+from ridgewind.store.errors import (
+    BusyError,
+    DamagedError,
+    NewerSchemaError,
+    NoRoomError,
+    StorageError,
+)
 
 Connection = sqlite3.Connection
 """What every function of the store works on; SQLite itself is known here alone."""
@@ -24,13 +31,84 @@ BUSY_S = 10.0
 """How long a writer waits for another one (worker and server write to the same library)."""
 
 
+PASSING: dict[int, type[StorageError]] = {
+    sqlite3.SQLITE_BUSY: BusyError,
+    sqlite3.SQLITE_LOCKED: BusyError,
+    sqlite3.SQLITE_FULL: NoRoomError,
+    sqlite3.SQLITE_IOERR: NoRoomError,
+    sqlite3.SQLITE_CANTOPEN: NoRoomError,
+    sqlite3.SQLITE_READONLY: NoRoomError,
+    sqlite3.SQLITE_CORRUPT: DamagedError,
+    sqlite3.SQLITE_NOTADB: DamagedError,
+}
+"""What SQLite says of a file that does not serve. It cannot open, grow or write its side files on a
+full disk, and says so in three ways."""
+
+
+@contextmanager
+def translated() -> Iterator[None]:
+    """Turn what SQLite says of the file into our own errors; all else goes through."""
+    try:
+        yield
+    except sqlite3.Error as error:
+        code = getattr(error, "sqlite_errorcode", None)
+        ours = None if code is None else PASSING.get(code & 0xFF)
+        if ours is None:
+            raise
+        raise ours(str(error)) from error
+
+
+class _Cursor(sqlite3.Cursor):
+    def execute(self, sql: str, parameters: Any = (), /) -> _Cursor:
+        with translated():
+            super().execute(sql, parameters)
+        return self
+
+    def fetchone(self) -> Any:
+        with translated():
+            return super().fetchone()
+
+    def fetchall(self) -> list[Any]:
+        with translated():
+            return super().fetchall()
+
+    def __next__(self) -> Any:
+        with translated():
+            return super().__next__()
+
+
+class _Connection(sqlite3.Connection):
+    """Says in our own words what is wrong with the file."""
+
+    def cursor(self, factory: Any = _Cursor) -> Any:
+        return super().cursor(factory)
+
+    def execute(self, sql: str, parameters: Any = (), /) -> sqlite3.Cursor:
+        with translated():
+            return super().execute(sql, parameters)
+
+    def commit(self) -> None:
+        with translated():
+            super().commit()
+
+
 def connect(path: Path) -> sqlite3.Connection:
-    """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes."""
-    connection = sqlite3.connect(path, timeout=BUSY_S, isolation_level=None)
-    connection.row_factory = sqlite3.Row
-    connection.execute("pragma journal_mode = wal")
-    connection.execute("pragma foreign_keys = on")
-    connection.execute("pragma synchronous = normal")
+    """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes.
+
+    Raises StorageError, here and at every use, where the file does not serve.
+    """
+    with translated():
+        connection = sqlite3.connect(
+            path, timeout=BUSY_S, isolation_level=None, factory=_Connection
+        )
+    try:
+        connection.row_factory = sqlite3.Row
+        connection.execute("pragma journal_mode = wal")
+        connection.execute("pragma foreign_keys = on")
+        connection.execute("pragma synchronous = normal")
+    except BaseException:
+        connection.close()
+        raise
     return connection
 
 
@@ -65,10 +143,10 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
     connection.execute("begin immediate")
     try:
         yield
+        connection.commit()
     except BaseException:
         connection.rollback()
         raise
-    connection.commit()
 
 
 def checkpoint(connection: Connection) -> None:

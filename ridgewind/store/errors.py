@@ -3,7 +3,11 @@
 StoreError
 ├── NotFoundError      no such row
 ├── TypicalError       a typical entry that ships is not to be overwritten
-└── NewerSchemaError   the library was written by a newer Ridgewind
+├── NewerSchemaError   the library was written by a newer Ridgewind
+└── StorageError       the file itself does not serve
+    ├── BusyError      another program holds it; passes
+    ├── NoRoomError    the disk is full or fails; passes once there is room
+    └── DamagedError   it is no library, or a damaged one
 """
 
 from __future__ import annotations
@@ -31,3 +35,19 @@ class TypicalError(StoreError):
 
 class NewerSchemaError(StoreError):
     """The library was written by a newer Ridgewind."""
+
+
+class StorageError(StoreError):
+    """The file itself does not serve."""
+
+
+class BusyError(StorageError):
+    """Another program holds the file; passes."""
+
+
+class NoRoomError(StorageError):
+    """The disk is full, or fails; passes once there is room."""
+
+
+class DamagedError(StorageError):
+    """The file is no library, or a damaged one."""

@@ -10,10 +10,13 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Literal
 
+from ridgewind.store.database import NOW
+
 Kind = Literal["measure", "render", "copy"]
 
 MOST_ATTEMPTS = 2
-"""Work that has taken its process down twice is given up."""
+"""Work that has taken its process down twice is given up. Closing or killing the application is no
+fault of the work, and counts as none."""
 
 UNFINISHED = "('queued', 'running')"
 
@@ -21,7 +24,8 @@ UNFINISHED = "('queued', 'running')"
 @dataclass(frozen=True)
 class JobRow:
     """subject_id: of the clip, the render or the folder copy. progress: 0 to 1, None where it is
-    not known."""
+    not known. attempts: how often it took its process down. error_*: why it failed, or why it
+    waits. told_at: when its process last gave a sign of life."""
 
     kind: Kind
     subject_id: int
@@ -32,6 +36,7 @@ class JobRow:
     error_code: str | None
     error_what: str | None
     error_next: str | None
+    told_at: str | None
 
 
 @dataclass(frozen=True)
@@ -63,13 +68,21 @@ CRASHED: dict[Kind, Fault] = {
 }
 
 
+STUCK: dict[Kind, Fault] = {
+    kind: Fault("stuck", f"{fault.what.split(' ended ')[0]} stood still twice", fault.next_step)
+    for kind, fault in CRASHED.items()
+}
+
+
 def enqueue(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
-    """Let a subject wait, afresh."""
+    """Let a subject wait, afresh. What runs is asked to stop, and begins anew once it has."""
     db.execute(
         "insert into job (kind, subject_id, state) values (?, ?, 'queued')"
-        " on conflict (kind, subject_id) do update set state = 'queued', progress = null,"
-        " attempts = 0, cancel_requested = 0, error_code = null, error_what = null,"
-        " error_next = null",
+        " on conflict (kind, subject_id) do update set"
+        " again = (state = 'running'), cancel_requested = (state = 'running'),"
+        " state = case state when 'running' then state else 'queued' end,"
+        " progress = null, attempts = 0,"
+        " error_code = null, error_what = null, error_next = null",
         (kind, subject_id),
     )
 
@@ -85,7 +98,8 @@ def one(db: sqlite3.Connection, kind: Kind, subject_id: int) -> JobRow | None:
 def claim(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
     """Take waiting work; False where it is not waiting, so that it never runs twice at once."""
     cursor = db.execute(
-        "update job set state = 'running', attempts = attempts + 1, progress = 0"
+        f"update job set state = 'running', progress = 0, told_at = {NOW}, again = 0,"
+        " cancel_requested = 0, error_code = null, error_what = null, error_next = null"
         " where kind = ? and subject_id = ? and state = 'queued'",
         (kind, subject_id),
     )
@@ -93,9 +107,10 @@ def claim(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
 
 
 def report(db: sqlite3.Connection, kind: Kind, subject_id: int, progress: float | None) -> bool:
-    """Note how far it is; True where the shooter has asked to stop."""
+    """Note how far it is, and that it lives; True where the shooter has asked to stop."""
     rows = db.execute(
-        "update job set progress = ? where kind = ? and subject_id = ? returning cancel_requested",
+        f"update job set progress = ?, told_at = {NOW}"
+        " where kind = ? and subject_id = ? returning cancel_requested",
         (progress, kind, subject_id),
     ).fetchall()
     return not rows or bool(rows[0]["cancel_requested"])
@@ -104,11 +119,18 @@ def report(db: sqlite3.Connection, kind: Kind, subject_id: int, progress: float 
 def request_cancel(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
     """Ask running work to stop; what waits stops at once."""
     db.execute(
-        "update job set cancel_requested = 1,"
-        " state = case state when 'queued' then 'cancelled' else state end"
+        "update job set cancel_requested = (state = 'running'), again = 0,"
+        " state = case state when 'queued' then 'cancelled' else state end,"
+        " error_code = null, error_what = null, error_next = null"
         f" where kind = ? and subject_id = ? and state in {UNFINISHED}",
         (kind, subject_id),
     )
+
+
+def is_stopping(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
+    """Whether it runs, but has been asked to stop."""
+    row = one(db, kind, subject_id)
+    return row is not None and row.state == "running" and row.cancel_requested
 
 
 def finish(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
@@ -123,43 +145,57 @@ def stop(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
 
 def fail(db: sqlite3.Connection, kind: Kind, subject_id: int, fault: Fault) -> None:
     """End it as failed, with the reason."""
-    _end(db, kind, subject_id, "failed")
-    db.execute(
-        "update job set error_code = ?, error_what = ?, error_next = ?"
-        " where kind = ? and subject_id = ?",
-        (fault.code, fault.what, fault.next_step, kind, subject_id),
-    )
+    _end(db, kind, subject_id, "failed", fault)
 
 
-def put_back(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
-    """Let work that a process left running wait again, or give it up; True where it waits.
-
-    The count of its attempts stays, so that a film which takes every process down ends.
-    """
+def wait_on(db: sqlite3.Connection, kind: Kind, subject_id: int, fault: Fault) -> None:
+    """Let running work wait for what the shooter can mend, with the reason; or stop where that was
+    asked for."""
     row = one(db, kind, subject_id)
-    if row is None or row.state != "running":
-        return False
-    if row.cancel_requested:
+    if row is not None and row.cancel_requested:
         stop(db, kind, subject_id)
-        return False
-    if row.attempts >= MOST_ATTEMPTS:
-        fail(db, kind, subject_id, CRASHED[kind])
-        return False
-    db.execute(
-        "update job set state = 'queued', progress = null where kind = ? and subject_id = ?",
-        (kind, subject_id),
-    )
-    return True
+    else:
+        _end(db, kind, subject_id, "queued", fault)
 
 
 def lay_down(db: sqlite3.Connection, kind: Kind) -> None:
-    """Let what runs wait again, because the shooter closed the application: no fault of the work,
-    so it counts as no attempt."""
+    """Let what runs wait again, because the application was closed or killed: no fault of the
+    work."""
+    for subject_id in interrupted(db, kind):
+        _put_back(db, kind, subject_id)
+
+
+def crashed(db: sqlite3.Connection, kind: Kind, subject_id: int, *, stuck: bool = False) -> bool:
+    """Work whose process died at it waits again, or is given up at the second time; True where it
+    waits. stuck: it was ended because it gave no sign of life."""
+    row = one(db, kind, subject_id)
+    if row is None or row.state != "running":
+        return False
+    attempts = row.attempts + 1
     db.execute(
-        "update job set state = 'queued', progress = null, attempts = max(attempts - 1, 0)"
-        " where kind = ? and state = 'running' and not cancel_requested",
+        "update job set attempts = ? where kind = ? and subject_id = ?",
+        (attempts, kind, subject_id),
+    )
+    if not row.cancel_requested and attempts >= MOST_ATTEMPTS:
+        fail(db, kind, subject_id, (STUCK if stuck else CRASHED)[kind])
+    else:
+        _put_back(db, kind, subject_id)
+    return subject_id in waiting(db, kind)
+
+
+def _put_back(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
+    row = one(db, kind, subject_id)
+    asked_to_stop = row is not None and row.cancel_requested
+    _end(db, kind, subject_id, "cancelled" if asked_to_stop else "queued")
+
+
+def signs_of_life(db: sqlite3.Connection, kind: Kind) -> tuple[tuple[int, str | None], ...]:
+    """What runs, and when its process last told of it."""
+    rows = db.execute(
+        "select subject_id, told_at from job where kind = ? and state = 'running' order by id",
         (kind,),
     )
+    return tuple((row["subject_id"], row["told_at"]) for row in rows)
 
 
 def interrupted(db: sqlite3.Connection, kind: Kind) -> list[int]:
@@ -183,10 +219,20 @@ def forget(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
     db.execute("delete from job where kind = ? and subject_id = ?", (kind, subject_id))
 
 
-def _end(db: sqlite3.Connection, kind: Kind, subject_id: int, state: str) -> None:
+def _end(
+    db: sqlite3.Connection,
+    kind: Kind,
+    subject_id: int,
+    state: str,
+    fault: Fault | None = None,
+) -> None:
+    """What was asked for anew meanwhile waits instead, however it ended."""
+    told = (None,) * 3 if fault is None else (fault.code, fault.what, fault.next_step)
     db.execute(
-        "update job set state = ?, progress = null where kind = ? and subject_id = ?",
-        (state, kind, subject_id),
+        "update job set state = iif(again, 'queued', ?), progress = null, cancel_requested = 0,"
+        " error_code = iif(again, null, ?), error_what = iif(again, null, ?),"
+        " error_next = iif(again, null, ?), again = 0 where kind = ? and subject_id = ?",
+        (state, *told, kind, subject_id),
     )
 
 

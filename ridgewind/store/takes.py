@@ -248,10 +248,22 @@ def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | N
 def mark_stale(db: sqlite3.Connection, brief_id: int) -> int:
     """The lines of all takes under a brief are out of date; returns how many."""
     cursor = db.execute(
-        "update summary set stale = 1 where take_id in (select id from take where brief_id = ?)",
+        "update summary set stale = stale + 1"
+        " where take_id in (select id from take where brief_id = ?)",
         (brief_id,),
     )
     return cursor.rowcount
+
+
+def mark_take_stale(db: sqlite3.Connection, take_id: int) -> None:
+    """The line of a take is out of date."""
+    db.execute("update summary set stale = stale + 1 where take_id = ?", (take_id,))
+
+
+def staleness(db: sqlite3.Connection, take_id: int) -> int:
+    """How often a take's line went out of date since it was worked out; read before judging."""
+    row = db.execute("select stale from summary where take_id = ?", (take_id,)).fetchone()
+    return 0 if row is None else int(row["stale"])
 
 
 def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
@@ -295,14 +307,18 @@ def set_summary(
     ridge: bytes,
     speed_pct_s: float | None,
     top_band: str | None,
+    staleness: int,
 ) -> None:
+    """Keep a take's line. staleness: of before it was judged; a line that has gone out of date
+    since then stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
         " stale) values (?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
-        " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band, stale = 0",
-        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band),
+        " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
+        " stale = iif(summary.stale = ?, 0, summary.stale)",
+        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band, staleness),
     )
 
 
@@ -325,7 +341,7 @@ def move_brief(db: sqlite3.Connection, from_id: int, to_id: int) -> None:
 
 def mark_all_stale(db: sqlite3.Connection) -> None:
     """Every line is out of date: what a verdict is weighed by has changed."""
-    db.execute("update summary set stale = 1")
+    db.execute("update summary set stale = stale + 1")
 
 
 def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:

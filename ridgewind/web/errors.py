@@ -6,6 +6,7 @@ ApiError
 ├── MissingError       404  no such take or page
 ├── NotReadyError      409  the take has not been measured
 ├── KeptError          409  a typical entry is not to be overwritten
+├── UnservedError      503  the store cannot be written just now (507: full, 500: damaged)
 └── RefusedFilmError   422  the film cannot be taken in (507 where the disk is full)
 
 Errors of other layers become these in `handlers()`; unknown ones are logged whole and answered
@@ -26,7 +27,13 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.turn_rates import LogError
 from ridgewind.media.errors import MediaError
 from ridgewind.services import errors as services
-from ridgewind.store.errors import NotFoundError, TypicalError
+from ridgewind.store.errors import (
+    BusyError,
+    NoRoomError,
+    NotFoundError,
+    StorageError,
+    TypicalError,
+)
 
 log = logging.getLogger(__name__)
 
@@ -75,6 +82,13 @@ class KeptError(ApiError):
     code = "typical"
 
 
+class UnservedError(ApiError):
+    """The store cannot be written, or read, just now."""
+
+    status = HTTPStatus.SERVICE_UNAVAILABLE
+    code = "busy"
+
+
 class RefusedFilmError(ApiError):
     """The film cannot be taken in."""
 
@@ -109,6 +123,11 @@ def handlers(app: Flask) -> None:
     def typical(error: TypicalError) -> tuple[Response, int]:
         message = f"Typical entries stay as they are, and this {error.what} is one."
         return answer(KeptError(message, "Copy it, and change the copy."))
+
+    @app.errorhandler(StorageError)
+    def storage(error: StorageError) -> tuple[Response, int]:
+        log.warning("%s at %s %s", error, request.method, request.path)
+        return answer(unserved(error))
 
     @app.errorhandler(services.NotReadyError)
     def not_ready(error: services.NotReadyError) -> tuple[Response, int]:
@@ -151,6 +170,30 @@ def handlers(app: Flask) -> None:
         )
         wrapped.status = HTTPStatus.INTERNAL_SERVER_ERROR
         return answer(wrapped)
+
+
+def unserved(error: StorageError) -> UnservedError:
+    """What is wrong with the store, as an answer."""
+    if isinstance(error, BusyError):
+        return UnservedError(
+            "Another program holds Ridgewind’s library, so nothing was changed.",
+            "Close what else uses library.db, and try again.",
+        )
+    if isinstance(error, NoRoomError):
+        full = UnservedError(
+            "The disk is full, so nothing was changed.",
+            "Free some space, and try again. Work that waits goes on by itself.",
+            code="disk_full",
+        )
+        full.status = HTTPStatus.INSUFFICIENT_STORAGE
+        return full
+    damaged = UnservedError(
+        "Ridgewind’s library is damaged: library.db cannot be read here.",
+        "Stop Ridgewind and put back a copy of library.db that was made earlier.",
+        code="damaged",
+    )
+    damaged.status = HTTPStatus.INTERNAL_SERVER_ERROR
+    return damaged
 
 
 def validation(error: ValidationError) -> Response:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-import shutil
 import socket
 import tempfile
 import threading
@@ -19,6 +18,7 @@ from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library.library import Library
+from ridgewind.library.tidying import tidy
 from ridgewind.store import database
 from ridgewind.web.app import Config, create_app
 
@@ -34,12 +34,14 @@ class PortInUseError(Exception):
 
 @dataclass(frozen=True)
 class Start:
-    """What to serve. fill: called with the prepared library before the first request."""
+    """What to serve. before: called with the library once nobody else can use it, before anything
+    in it is opened. fill: called with the prepared library before the first request."""
 
     library: Path
     port: int
     demo: bool = False
     open_browser: bool = False
+    before: Callable[[Library], None] = lambda _library: None
     fill: Callable[[Library], None] | None = None
     announce: Callable[[str], None] = print
 
@@ -47,15 +49,16 @@ class Start:
 def run(start: Start) -> None:
     """Serve until interrupted.
 
-    Raises LibraryBusyError, PortInUseError or NewerSchemaError before anything is started.
+    Raises LibraryBusyError, PortInUseError, StoreError, OSError or whatever `before` does, before
+    anything is started.
     """
     logging.basicConfig(level=logging.WARNING, format="ridgewind: %(message)s")
     library = Library(start.library)
     with library.locked(), _listening(start.port) as listener:
-        if start.demo:
-            empty(library)
+        library.wait_for_workers()
+        start.before(library)
         library.prepare()
-        library.tidy()
+        tidy(library)
         tempfile.tempdir = str(library.incoming)  # large uploads wait on the library's own disk
         queue = Queue(library)
         if start.fill is not None:
@@ -80,6 +83,8 @@ def run(start: Start) -> None:
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"
         with ExitStack() as stack:
+            # Kept open, so that the files beside the database are there also when the disk is full.
+            stack.enter_context(database.opened(library.database))
             for supervisor in supervisors.values():
                 stack.enter_context(supervisor)
             stack.enter_context(refresher)
@@ -92,15 +97,6 @@ def run(start: Start) -> None:
                 server.close()
                 with database.opened(library.database) as db:
                     database.checkpoint(db)
-
-
-def empty(library: Library) -> None:
-    """Clear a demo library; the folder itself and its lock stay."""
-    for folder in library.folders:
-        shutil.rmtree(folder, ignore_errors=True)
-    for base in (library.database, library.queue):
-        for suffix in ("", "-wal", "-shm"):
-            base.with_name(base.name + suffix).unlink(missing_ok=True)
 
 
 def _listening(port: int) -> socket.socket:

@@ -95,7 +95,7 @@ def test_a_copy_that_was_broken_off_goes_on_where_it_was(library, db, card, monk
     with pytest.raises(KeyboardInterrupt):
         copy_films(library, number)
     assert jobs.interrupted(db, "copy") == [number]
-    assert jobs.put_back(db, "copy", number)
+    jobs.lay_down(db, "copy")
     copy_films(library, number)
     assert seen == ["A.MP4", "bad.txt", "B.MP4", "B.MP4"]
     assert folder_copies.by_id(db, number).job.state == "done"

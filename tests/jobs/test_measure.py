@@ -15,6 +15,7 @@ from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library import library as library_module
 from ridgewind.library.library import Library, LibraryBusyError, readable_name
+from ridgewind.library.tidying import tidy
 from ridgewind.media.errors import MediaError, UnreadableError
 from ridgewind.store import clips, database, jobs, takes
 from ridgewind.web.takes.models import RemedyName
@@ -148,13 +149,13 @@ def test_cancelling_while_measuring_leaves_nothing_half_done(library, db, tmp_pa
     assert list(library.copies.iterdir()) == []
 
 
-def test_an_interrupted_job_is_taken_up_again_but_not_for_ever(library, db, short_film):
+def test_a_film_that_ends_its_process_is_taken_up_again_but_not_for_ever(library, db, short_film):
     clip_id = bring_in(library, db, short_film).take.clip_id
     for expected in (True, False):
         assert jobs.claim(db, "measure", clip_id)
         assert jobs.interrupted(db, "measure") == [clip_id]
         with database.atomic(db):
-            assert jobs.put_back(db, "measure", clip_id) is expected
+            assert jobs.crashed(db, "measure", clip_id) is expected
     assert takes.of_clip(db, clip_id)[0].error_code == "crashed"
 
 
@@ -162,11 +163,11 @@ def test_old_deletions_are_cleared_with_their_files(library, db, short_film):
     take = bring_in(library, db, short_film).take
     measure_clip(library, take.clip_id)
     takes.set_deleted(db, take.id, deleted=True)
-    library.tidy()
+    tidy(library)
     assert takes.by_id(db, take.id)
     db.execute("update take set deleted_at = '2020-01-01T00:00:00Z'")
     (library.incoming / "half").write_bytes(b"x")
-    library.tidy()
+    tidy(library)
     assert takes.count(db, only=takes.Filter()) == 0
     for folder in (library.originals, library.copies, library.stills, library.incoming):
         assert list(folder.iterdir()) == []
@@ -191,7 +192,7 @@ def test_a_killed_worker_is_replaced_and_its_film_measured(library, db, long_fil
         assert supervisor.worker_pid != first
     assert takes.by_id(db, take.id).gust is not None
     assert leftovers(library) == [] or all(name.endswith(".part") for name in leftovers(library))
-    library.tidy()
+    tidy(library)
     assert leftovers(library) == []
 
 
@@ -200,7 +201,7 @@ def test_closing_the_application_midway_is_no_attempt(library, db, long_film):
     for _ in range(2):
         queue = Queue(library)
         queue.refill(library.database)
-        with Supervisor(library, queue, "measure"):
-            wait_for(lambda: (takes.by_id(db, take.id).progress or 0) > 0.05)
         job = jobs.one(db, "measure", take.clip_id)
         assert (job.state, job.attempts, job.progress) == ("queued", 0, None)
+        with Supervisor(library, queue, "measure"):
+            wait_for(lambda: (takes.by_id(db, take.id).progress or 0) > 0.05)

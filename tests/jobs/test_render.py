@@ -10,11 +10,13 @@ from dataclasses import replace
 import pytest
 
 from ridgewind.core.brief import usual_brief
+from ridgewind.jobs import running
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.render import render_one
 from ridgewind.jobs.running import Cancelled, Watch
 from ridgewind.jobs.supervisor import Supervisor
+from ridgewind.library.tidying import tidy
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import FilmWriter
 from ridgewind.media.errors import translated
@@ -95,18 +97,25 @@ def test_a_stopped_film_leaves_nothing_behind(library, db, measured, monkeypatch
     assert list(library.renders.iterdir()) == []
 
 
-def test_a_full_disk_is_said_and_leaves_nothing(library, db, measured, monkeypatch):
+def test_a_full_disk_is_waited_for_and_leaves_nothing(library, db, measured, monkeypatch):
+    seen = []
+
     def full(*_args):
         with translated():
             raise OSError(errno.ENOSPC, "No space left on device")
 
+    def make_room(_library):
+        row = renders.by_id(db, number)
+        seen.append((row.state, row.error_code, row.error_next, list(library.renders.iterdir())))
+        monkeypatch.undo()
+
     monkeypatch.setattr(FilmWriter, "write", full)
+    monkeypatch.setattr(running, "_wait_for_room", make_room)
     number = asked(db, measured)
     render_one(library, number)
+    assert seen == [("queued", "disk_full", running.ROOM_NEXT, [])]
     row = renders.by_id(db, number)
-    assert (row.state, row.error_code) == ("failed", "disk_full")
-    assert row.error_next == "free some space and try again"
-    assert list(library.renders.iterdir()) == []
+    assert (row.state, row.error_code) == ("done", None)
 
 
 def test_a_film_that_ended_its_process_twice_is_given_up(library, db, measured):
@@ -114,7 +123,7 @@ def test_a_film_that_ended_its_process_twice_is_given_up(library, db, measured):
     with database.atomic(db):
         for waits_again in (True, False):
             assert jobs.claim(db, "render", number)
-            assert jobs.put_back(db, "render", number) is waits_again
+            assert jobs.crashed(db, "render", number) is waits_again
     assert renders.by_id(db, number).error_code == "crashed"
 
 
@@ -144,16 +153,16 @@ def test_a_killed_renderer_is_replaced_and_its_film_made(library, db, measured):
         os.kill(first, signal.SIGKILL)
         wait_for(lambda: renders.by_id(db, number).state == "done", 60)
         assert supervisor.worker_pid != first
-    assert jobs.one(db, "render", number).attempts == 2
+    assert jobs.one(db, "render", number).attempts == 1
 
 
-def test_films_that_nothing_knows_are_tidied_away(library, db, measured):
+def test_films_that_nothing_knows_are_left_alone(library, db, measured):
     number = asked(db, measured)
     render_one(library, number)
     stray = library.render_of(999)
     stray.write_bytes(b"left behind")
-    library.tidy()
-    assert not stray.exists()
+    tidy(library)
+    assert stray.exists()
     assert library.render_of(number).is_file()
 
 
@@ -163,10 +172,10 @@ def test_cleared_originals_go_for_good_after_a_week_and_come_back_with_the_file(
     with database.atomic(db):
         takes.set_choice(db, measured.id, "reject")
     (clip,) = library.clear(db)
-    library.tidy()
+    tidy(library)
     assert library.is_aside(clip)
     db.execute("update clip set cleared_at = strftime('%Y-%m-%dT%H:%M:%SZ', 'now', '-8 days')")
-    library.tidy()
+    tidy(library)
     assert not library.is_aside(clip)
     assert not library.bring_back(db, clip.id)
     assert assessing.judge(db, measured.id).assessment is not None  # figures stay

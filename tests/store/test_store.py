@@ -263,17 +263,40 @@ def attempts(db, kind, subject_id):
     return jobs.one(db, kind, subject_id).attempts
 
 
-def test_work_is_claimed_once_and_its_attempts_are_counted(db):
+def test_work_is_claimed_once_and_only_its_own_crashes_are_counted(db):
     jobs.enqueue(db, "measure", 1)
     assert jobs.waiting(db, "measure") == [1]
+    for _ in range(3):
+        assert jobs.claim(db, "measure", 1)
+        assert not jobs.claim(db, "measure", 1)
+        assert jobs.interrupted(db, "measure") == [1]
+        jobs.lay_down(db, "measure")  # the application was closed
+        assert attempts(db, "measure", 1) == 0
+    for crashes, waits in ((1, True), (2, False)):
+        assert jobs.claim(db, "measure", 1)
+        assert jobs.crashed(db, "measure", 1) is waits
+        assert attempts(db, "measure", 1) == crashes
+    assert not jobs.crashed(db, "measure", 1)  # it has ended
+
+
+@pytest.mark.parametrize("end", ["finish", "stop", "fail", "lay_down"])
+def test_what_is_asked_for_anew_while_it_runs_begins_again_however_it_ends(db, end):
+    jobs.enqueue(db, "measure", 1)
+    jobs.claim(db, "measure", 1)
+    jobs.request_cancel(db, "measure", 1)
+    jobs.enqueue(db, "measure", 1)
+    assert jobs.report(db, "measure", 1, 0.5)  # asked to stop
+    more = (jobs.Fault("a", "b", "c"),) if end == "fail" else ()
+    if end == "lay_down":
+        jobs.lay_down(db, "measure")
+    else:
+        getattr(jobs, end)(db, "measure", 1, *more)
+    row = jobs.one(db, "measure", 1)
+    assert (row.state, row.cancel_requested, row.error_code) == ("queued", False, None)
     assert jobs.claim(db, "measure", 1)
-    assert not jobs.claim(db, "measure", 1)
-    assert jobs.interrupted(db, "measure") == [1]
-    assert attempts(db, "measure", 1) == 1
-    assert jobs.put_back(db, "measure", 1)
-    assert not jobs.put_back(db, "measure", 1)  # it waits already
-    assert jobs.claim(db, "measure", 1)
-    assert attempts(db, "measure", 1) == 2
+    assert not jobs.report(db, "measure", 1, 0.5)
+    jobs.finish(db, "measure", 1)
+    assert jobs.one(db, "measure", 1).state == "done"
 
 
 def test_kinds_of_work_do_not_meet(db):
@@ -308,5 +331,5 @@ def test_cancelling_stops_waiting_work_at_once_and_asks_running_work(db):
     assert takes.of_clip(db, 1)[0].state == "cancelled"
     assert takes.of_clip(db, 2)[0].state == "running"
     assert jobs.report(db, "measure", 2, 0.5)
-    assert not jobs.put_back(db, "measure", 2)  # its process died before it could stop
+    assert not jobs.crashed(db, "measure", 2)  # its process died before it could stop
     assert takes.of_clip(db, 2)[0].state == "cancelled"

@@ -76,8 +76,8 @@ def note_take(path: models.SessionTakePath, body: models.TakeNote) -> Response:
                 )
             notes = {name: getattr(body, name) for name in sessions.NOTE_FIELDS if name in given}
             sessions.set_notes(db, path.session_id, path.position, notes)
-            if "take_id" in given:
-                filing.file_film(db, path.session_id, path.position, body.take_id)
+        if "take_id" in given:
+            filing.file_film(db, path.session_id, path.position, body.take_id)
         return answered(_detail(db, path.session_id))
 
 

@@ -1,0 +1,79 @@
+"""Put a library in order at start: what the last server left half done, and what has expired.
+
+Nothing is deleted only because the store does not know it.
+"""
+
+from __future__ import annotations
+
+import logging
+import re
+from pathlib import Path
+
+from ridgewind.library.library import KEEP_DELETED_DAYS, Library
+from ridgewind.media.whole import PARTIAL_PATTERN
+from ridgewind.store import briefs, clips, database, jobs, kit, takes
+from ridgewind.store.database import Connection
+
+log = logging.getLogger(__name__)
+
+ORIGINAL = re.compile(r"([0-9a-f]{64})\.[a-z0-9]{1,5}")
+"""Name of an original: the digest of its content, and a harmless suffix."""
+
+FOUND = "Found in the library"
+
+
+def tidy(library: Library) -> None:
+    """Remove half-arrived and half-made files, and what was deleted or cleared too long ago; put
+    originals where the store says, and take in those that it does not know. Call once, at start,
+    when no worker is left."""
+    for leftover in library.incoming.iterdir():
+        _remove(leftover)
+    for folder in library.folders:
+        for leftover in folder.glob(PARTIAL_PATTERN):
+            _remove(leftover)
+    with database.opened(library.database) as db:
+        _agree(library, db)
+        for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
+            library.forget(db, take.id)
+        for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
+            library.let_go(clip)
+
+
+def _remove(leftover: Path) -> None:
+    """A file; a folder that somebody put here is left alone."""
+    if leftover.is_file() or leftover.is_symlink():
+        leftover.unlink(missing_ok=True)
+
+
+def _agree(library: Library, db: Connection) -> None:
+    here, aside = (_names(folder) for folder in (library.originals, library.cleared))
+    known = clips.originals(db)
+    for file, cleared in known.items():
+        if file in (here if cleared else aside - here):
+            library.agree(file, cleared=cleared)
+    for file in sorted((here | aside) - set(known)):
+        if found := ORIGINAL.fullmatch(file):
+            library.agree(file, cleared=False)
+            _take_in(library, db, file, found[1])
+
+
+def _names(folder: Path) -> set[str]:
+    return {path.name for path in folder.iterdir() if path.is_file()}
+
+
+def _take_in(library: Library, db: Connection, file: str, sha256: str) -> None:
+    """A film that arrived whole, but whose take was not kept any more, or not yet."""
+    if clips.by_hash(db, sha256) is not None:
+        return
+    size_bytes = (library.originals / file).stat().st_size
+    with database.atomic(db):
+        clip_id = clips.add(db, sha256=sha256, file=file, size_bytes=size_bytes)
+        takes.add(
+            db,
+            clip_id=clip_id,
+            name=f"{FOUND}, {sha256[:6]}",
+            brief_id=briefs.usual(db).id,
+            setup_id=kit.usual_setup_id(db),
+        )
+        jobs.enqueue(db, "measure", clip_id)
+    log.warning("%s was in the library without a take; it has one now", file)
