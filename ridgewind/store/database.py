@@ -84,8 +84,8 @@ class _Connection(sqlite3.Connection):
         return super().cursor(factory)
 
     def execute(self, sql: str, parameters: Any = (), /) -> sqlite3.Cursor:
-        with translated():
-            return super().execute(sql, parameters)
+        found: sqlite3.Cursor = self.cursor().execute(sql, parameters)
+        return found
 
     def commit(self) -> None:
         with translated():

@@ -49,6 +49,7 @@ def summary(db, take_id, gust, remedy="keep"):
         ridge=b"x",
         speed_pct_s=1.0,
         top_band="step",
+        staleness=0,
     )
 
 
