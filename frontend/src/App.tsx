@@ -6,6 +6,7 @@ import { useTheme } from "./theme/useTheme";
 import { PLACES, Trail } from "./Trail";
 import { ErrorBoundary } from "./ui/ErrorBoundary";
 import { useNotices } from "./ui/notices";
+import { TroubleStrip } from "./ui/TroubleStrip";
 import { useKeys } from "./keys/useKeys";
 
 /** A page of a place, loaded when it is visited. */
@@ -59,6 +60,7 @@ export function App() {
       </a>
       <HatchPattern />
       <Trail theme={theme} onTheme={changeTheme} onKeys={() => setKeysOpen(true)} />
+      <TroubleStrip />
       <main id="main" tabIndex={-1} className="outline-none">
         <ErrorBoundary key={pathname}>
           <Suspense fallback={<p className="p-8 text-stone">Opening…</p>}>

@@ -57,7 +57,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
       <div className="ml-auto flex items-center gap-4 text-note text-stone">
         {status.data?.demo && (
           <span>
-            Demo<span className="hidden sm:inline">: made clips, emptied at every start</span>
+            Demo<span className="hidden sm:inline">: made clips of an invented mill</span>
           </span>
         )}
         <button

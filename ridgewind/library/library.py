@@ -227,6 +227,28 @@ class Library:
         if size_bytes is not None and shutil.disk_usage(self.root).free < size_bytes + SPARE_BYTES:
             raise MediaError(*DISK_FULL)
         arrived, sha256, size = self._receive(stream)
+        try:
+            return self.keep(
+                db, arrived, sha256=sha256, size_bytes=size, file_name=file_name, name=name,
+                brief_id=brief_id, setup_id=setup_id,
+            )  # fmt: skip
+        finally:
+            arrived.unlink(missing_ok=True)
+
+    def keep(
+        self,
+        db: Connection,
+        arrived: Path,
+        *,
+        sha256: str,
+        size_bytes: int,
+        file_name: str,
+        name: str | None = None,
+        brief_id: int | None = None,
+        setup_id: int | None = None,
+    ) -> Imported:
+        """Make a film that has arrived whole, on the library's own disk, one of its originals, see
+        `add`. Its file is moved, unless the film is here already."""
         stored = f"{sha256}{_suffix(file_name)}"
         try:
             # One after the other, so that the same film sent twice at once is one film.
@@ -234,7 +256,7 @@ class Library:
                 existing = clips.by_hash(db, sha256)
                 if existing is not None:
                     return self._again(db, existing, arrived)
-                clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size)
+                clip_id = clips.add(db, sha256=sha256, file=stored, size_bytes=size_bytes)
                 take_id = takes.add(
                     db,
                     clip_id=clip_id,
@@ -247,8 +269,6 @@ class Library:
             return Imported(takes.by_id(db, take_id), duplicate=False)
         except NoRoomError as error:
             raise MediaError(*DISK_FULL) from error
-        finally:
-            arrived.unlink(missing_ok=True)
 
     def _receive(self, stream: Readable) -> tuple[Path, str, int]:
         digest, size = hashlib.sha256(), 0

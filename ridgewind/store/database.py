@@ -92,14 +92,18 @@ class _Connection(sqlite3.Connection):
             super().commit()
 
 
-def connect(path: Path) -> sqlite3.Connection:
-    """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes.
+def connect(path: Path, *, busy_s: float | None = None) -> sqlite3.Connection:
+    """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes. busy_s:
+    how long another writer is waited for; None for the usual time.
 
     Raises StorageError, here and at every use, where the file does not serve.
     """
     with translated():
         connection = sqlite3.connect(
-            path, timeout=BUSY_S, isolation_level=None, factory=_Connection
+            path,
+            timeout=BUSY_S if busy_s is None else busy_s,
+            isolation_level=None,
+            factory=_Connection,
         )
     try:
         connection.row_factory = sqlite3.Row
@@ -118,9 +122,9 @@ def days_ago(days: int) -> str:
 
 
 @contextmanager
-def opened(path: Path) -> Iterator[sqlite3.Connection]:
-    """A connection that is closed at the end."""
-    connection = connect(path)
+def opened(path: Path, *, busy_s: float | None = None) -> Iterator[sqlite3.Connection]:
+    """A connection that is closed at the end, see `connect`."""
+    connection = connect(path, busy_s=busy_s)
     try:
         yield connection
     finally:

@@ -12,6 +12,7 @@ from flask_openapi3 import Info, OpenAPI
 from ridgewind import __version__
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
+from ridgewind.library.uploads import Uploads
 from ridgewind.store.jobs import Kind
 from ridgewind.web import errors, guard
 from ridgewind.web.context import EXTENSION, Service
@@ -29,9 +30,13 @@ from ridgewind.web.takes.decision_routes import api as decisions_api
 from ridgewind.web.takes.folder_routes import api as folders_api
 from ridgewind.web.takes.log_routes import api as logs_api
 from ridgewind.web.takes.routes import api as takes_api
+from ridgewind.web.takes.upload_routes import api as uploads_api
 
 STATIC = Path(__file__).parent / "static"
 """The built front end; `make build` puts it there."""
+
+MOST_BODY_BYTES = 64 << 20
+"""Of one request. Films come in pieces; the largest bodies are motion logs."""
 
 
 @dataclass(frozen=True)
@@ -57,14 +62,19 @@ def create_app(config: Config) -> Flask:
         static_folder=None,
     )
     library = Library(config.library)
+    app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
     app.extensions[EXTENSION] = Service(
-        library, Queue(library, on_put=config.on_put), config.demo, config.on_stale
+        library=library,
+        uploads=Uploads(library),
+        queue=Queue(library, on_put=config.on_put),
+        demo=config.demo,
+        on_stale=config.on_stale,
     )
     guard.install(app)
     errors.handlers(app)
     for api in (
-        status_api, takes_api, decisions_api, compare_api, folders_api, logs_api, briefs_api,
-        plan_api, practice_api, kit_api, bench_api, findings_api, settings_api,
+        status_api, uploads_api, takes_api, decisions_api, compare_api, folders_api, logs_api,
+        briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
 

@@ -13,6 +13,7 @@ from pydantic import BaseModel
 
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
+from ridgewind.library.uploads import Uploads
 from ridgewind.services import assessing
 from ridgewind.store import database
 from ridgewind.store.database import Connection
@@ -26,6 +27,7 @@ class Service:
     """on_stale: called when verdicts are left to be judged again in the background."""
 
     library: Library
+    uploads: Uploads
     queue: Queue
     demo: bool
     on_stale: Callable[[], None]

@@ -176,13 +176,13 @@ def unserved(error: StorageError) -> UnservedError:
     """What is wrong with the store, as an answer."""
     if isinstance(error, BusyError):
         return UnservedError(
-            "Another program holds Ridgewind’s library, so nothing was changed.",
-            "Close what else uses library.db, and try again.",
+            "Another program holds Ridgewind’s library, so nothing can be kept just now.",
+            "Close what else uses library.db. Work that waits goes on by itself.",
         )
     if isinstance(error, NoRoomError):
         full = UnservedError(
-            "The disk is full, so nothing was changed.",
-            "Free some space, and try again. Work that waits goes on by itself.",
+            "The disk is full, so nothing can be kept just now.",
+            "Free some space. Work that waits goes on by itself.",
             code="disk_full",
         )
         full.status = HTTPStatus.INSUFFICIENT_STORAGE

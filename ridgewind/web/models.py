@@ -37,10 +37,20 @@ class NamedLink(BaseModel):
     name: str
 
 
+class Trouble(BaseModel):
+    """Why nothing can be kept just now."""
+
+    code: str
+    message: str
+    hint: str
+
+
 class Status(BaseModel):
-    """demo: the library holds made clips and is emptied at the next start."""
+    """demo: the library holds made clips, and is made anew at the next start unless it holds others
+    too. trouble: None where all is well."""
 
     version: str
     demo: bool
+    trouble: Trouble | None
     feels: dict[FeelName, float]
     screens_deg: dict[ScreenName, float]

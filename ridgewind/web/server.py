@@ -19,13 +19,15 @@ from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
+from ridgewind.library.uploads import MOST_PIECE_BYTES
 from ridgewind.store import database
-from ridgewind.web.app import Config, create_app
+from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
 THREADS = 8
-LARGEST_FILM_BYTES = 1 << 40
+IN_MEMORY_BYTES = MOST_PIECE_BYTES + (1 << 20)
+"""Of a request's body; only a large motion log is written down before it is looked at."""
 
 
 class PortInUseError(Exception):
@@ -59,7 +61,7 @@ def run(start: Start) -> None:
         start.before(library)
         library.prepare()
         tidy(library)
-        tempfile.tempdir = str(library.incoming)  # large uploads wait on the library's own disk
+        tempfile.tempdir = str(library.incoming)  # large bodies wait on the library's own disk
         queue = Queue(library)
         if start.fill is not None:
             start.fill(library)
@@ -78,7 +80,8 @@ def run(start: Start) -> None:
             app,
             sockets=[listener],
             threads=THREADS,
-            max_request_body_size=LARGEST_FILM_BYTES,
+            max_request_body_size=MOST_BODY_BYTES,
+            inbuf_overflow=IN_MEMORY_BYTES,
             ident="ridgewind",
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}"

@@ -6,20 +6,27 @@ from flask import Response
 
 from ridgewind import __version__
 from ridgewind.core.brief import FEELS, SCREENS_DEG
+from ridgewind.library import health
 from ridgewind.web import models
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import answered, current
+from ridgewind.web.errors import unserved
 
 api = blueprint("status")
 
 
 @api.get("/status", responses={200: models.Status})
 def status() -> Response:
-    """What this Ridgewind is, and its defaults."""
+    """What this Ridgewind is, its defaults, and whether it can keep what it is given."""
+    found = health.trouble(current().library)
+    told = None if found is None else unserved(found)
     return answered(
         models.Status(
             version=__version__,
             demo=current().demo,
+            trouble=None
+            if told is None
+            else models.Trouble(code=told.code, message=told.message, hint=told.hint),
             feels=FEELS,  # type: ignore[arg-type]
             screens_deg=SCREENS_DEG,  # type: ignore[arg-type]
         )

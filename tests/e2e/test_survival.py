@@ -1,12 +1,20 @@
-"""A server that is killed while it measures loses nothing."""
+"""Nothing is lost, stuck, orphaned or blamed: kills, a full disk, a locked library."""
 
 from __future__ import annotations
 
 import os
+import random
+import signal
+import subprocess
+import threading
 import time
+import urllib.error
+from contextlib import suppress
+from http.client import HTTPException
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 from ridgewind.library.library import Library
 from ridgewind.store import clips, database
@@ -14,6 +22,11 @@ from tests.conftest import shaken, write_film
 from tests.e2e.conftest import Server
 
 pytestmark = pytest.mark.e2e
+KILLS = int(os.environ.get("KILLS", "8"))
+"""How many servers are killed; 40 of them take two minutes."""
+
+LOCKED_S = 12.0
+"""Longer than a writer waits for another one."""
 
 
 def state(server: Server, take_id: int) -> str:
@@ -75,3 +88,162 @@ def test_two_servers_do_not_share_a_library(fresh, tmp_path):
     with pytest.raises(AssertionError, match="another Ridgewind is using this library"):
         Server("serve", tmp_path / "library", log)
     assert os.path.getsize(log) > 0
+
+
+def test_wherever_server_or_worker_is_killed_everything_ends_as_meant(tmp_path):
+    """Films arrive, are measured, rejected and cleared while server or worker are killed."""
+    chance = random.Random(5)
+    data, library = tmp_path / "library", Library(tmp_path / "library")
+    films = [
+        write_film(tmp_path / f"{k}.mp4", shaken(40 + k, amplitude_px=2 + k)) for k in range(KILLS)
+    ]
+    answers = []
+
+    def use(server, number, film):
+        """As a shooter would, until nobody answers any more."""
+        with suppress(ConnectionError, HTTPException, urllib.error.URLError):
+            try:
+                take_id = server.send(film)
+                if number % 3 == 0:
+                    server.put(f"/api/takes/{take_id}/choice", {"choice": "reject"})
+                server.put("/api/cleared", {}, "POST")
+                server.put(f"/api/takes/{take_id}/choice", {"choice": None})
+            except urllib.error.HTTPError as error:
+                answers.append(error)
+
+    for number, film in enumerate(films):
+        server = Server("serve", data, tmp_path / f"log{number}")
+        threading.Thread(target=use, args=(server, number, film), daemon=True).start()
+        time.sleep(chance.choice([0.0, 0.02, 0.05, 0.1, 0.3, 0.6, 1.0, 1.6]))
+        workers = children_of(server.pid)
+        if number % 4 == 3 and workers:
+            with suppress(ProcessLookupError):
+                os.kill(workers[0], signal.SIGKILL)
+            time.sleep(0.2)
+        server.kill()
+        ended_by = time.monotonic() + 5
+        while any(map(alive, workers)):
+            assert time.monotonic() < ended_by, "a worker outlived its server"
+            time.sleep(0.05)
+    assert answers == []
+    server = Server("serve", data, tmp_path / "log")
+    try:
+        ids = [server.send(film) for film in films]  # those that had not arrived, and the others
+        assert len(set(ids)) == len(films)
+        server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, 120)
+        listed = server.get("/api/takes?limit=200")["takes"]
+        assert {take["id"] for take in listed} == set(ids)
+        assert {take["state"] for take in listed} == {"done"}
+        assert [take["name"] for take in listed if take["fault"]] == []
+    finally:
+        server.stop()
+    kept = {path.name for folder in (library.originals, library.cleared)
+            for path in folder.iterdir()}  # fmt: skip
+    with database.opened(library.database) as db:
+        assert set(clips.originals(db)) == kept
+    assert list(library.incoming.iterdir()) == []
+
+
+@pytest.fixture
+def small_disk(tmp_path):
+    """A file system of 60 MB of its own."""
+    place = tmp_path / "disk"
+    place.mkdir()
+    made = subprocess.run(
+        ["mount", "-t", "tmpfs", "-o", "size=100m", "none", str(place)],
+        check=False, capture_output=True,
+    )  # fmt: skip
+    if made.returncode:
+        pytest.skip("this machine lets nobody mount a file system")
+    yield place
+    subprocess.run(["umount", "-l", str(place)], check=True)
+
+
+def fill(disk: Path, *, leave_bytes: int) -> Path:
+    """A file that takes up all but so much of a disk."""
+    filler, kept = disk / "filler", disk / "kept"
+    kept.write_bytes(bytes(leave_bytes))
+    with suppress(OSError), filler.open("wb", buffering=0) as stream:
+        while True:
+            stream.write(bytes(4096))
+    kept.unlink()
+    return filler
+
+
+def test_a_full_disk_is_said_and_everything_goes_on_once_there_is_room(
+    small_disk, tmp_path, page, long_film
+):
+    data = small_disk / "library"
+    server = Server("serve", data, tmp_path / "log")
+    try:
+        page.goto(f"{server.address}/takes")
+        first = server.send(long_film)
+        server.wait_until(lambda: progress(server, first) > 0.05, 30)
+        filler = fill(small_disk, leave_bytes=0)
+        with pytest.raises(urllib.error.HTTPError, match="507"):
+            server.put("/api/uploads", {"name": "a.mp4", "size_bytes": 9}, "POST")
+        server.wait_until(lambda: server.get("/api/status")["trouble"] is not None, 10)
+        assert server.get("/api/status")["trouble"]["code"] == "disk_full"
+        assert server.get(f"/api/takes/{first}")["take"]["name"] == "long"  # reads go on
+        page.reload()
+        expect(page.get_by_role("status").filter(has_text="The disk is full")).to_be_visible()
+        server.wait_until(lambda: state(server, first) in ("queued", "running"), 20)
+        filler.unlink()
+        server.wait_until(lambda: state(server, first) == "done", 90)
+        expect(page.get_by_text("The disk is full")).to_have_count(0)
+        assert server.get(f"/api/takes/{first}")["take"]["fault"] is None
+    finally:
+        page.goto("about:blank")  # it would note that nobody answers
+        server.stop()
+
+
+def test_a_start_on_a_full_disk_is_a_sentence(small_disk, tmp_path):
+    fill(small_disk, leave_bytes=16_384)
+    with pytest.raises(AssertionError, match="the disk is full"):
+        Server("serve", small_disk / "library", tmp_path / "log")
+
+
+def test_a_damaged_library_is_a_sentence_and_a_damaged_queue_is_thrown_away(tmp_path, short_film):
+    data = tmp_path / "library"
+    server = Server("serve", data, tmp_path / "log1")
+    server.send(short_film)
+    server.kill()
+    (data / "queue.db").write_bytes(b"no queue" * 1000)
+    (data / "originals/holiday").mkdir()
+    server = Server("serve", data, tmp_path / "log2")
+    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, 30)
+    server.stop()
+    (data / "library.db").write_bytes(b"no library" * 1000)
+    with pytest.raises(AssertionError, match="is damaged, or no library") as told:
+        Server("serve", data, tmp_path / "log3")
+    assert "Traceback" not in str(told.value)
+
+
+def test_a_locked_library_is_said_and_waited_for(tmp_path, page, short_film):
+    data = tmp_path / "library"
+    server = Server("serve", data, tmp_path / "log")
+    try:
+        with database.opened(data / "library.db") as other:
+            take_id = server.send(short_film)
+            other.execute("begin immediate")
+            page.goto(f"{server.address}/takes")
+            strip = page.get_by_role("status").filter(has_text="Another program holds")
+            expect(strip).to_be_visible()
+            expect(page.get_by_role("link", name="short")).to_be_visible()
+            time.sleep(LOCKED_S)
+            other.execute("rollback")
+        server.wait_until(lambda: state(server, take_id) == "done", 40)
+        expect(strip).to_have_count(0)
+    finally:
+        page.goto("about:blank")
+        server.stop()
+
+
+def test_deleted_and_brought_back_at_once_a_take_is_measured_all_the_same(fresh, long_film):
+    take_id = fresh.send(long_film)
+    fresh.wait_until(lambda: progress(fresh, take_id) > 0.02, 30)
+    fresh.put(f"/api/takes/{take_id}", {}, "DELETE")
+    fresh.put(f"/api/takes/{take_id}/restore", {}, "POST")
+    fresh.put(f"/api/takes/{take_id}/cancel", {}, "POST")
+    fresh.put(f"/api/takes/{take_id}/measure", {}, "POST")
+    fresh.wait_until(lambda: state(fresh, take_id) == "done", 60)

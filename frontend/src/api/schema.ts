@@ -884,7 +884,7 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    /** What this Ridgewind is, and its defaults. */
+    /** What this Ridgewind is, its defaults, and whether it can keep what it is given. */
     get: operations["status_status_status_get"];
     put?: never;
     post?: never;
@@ -904,8 +904,7 @@ export interface paths {
     /** A page of the list. */
     get: operations["takes_list_takes_takes_get"];
     put?: never;
-    /** Take a film in; the request's body is the file. It is queued for measuring at once. */
-    post: operations["takes_bring_in_takes_post"];
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -1304,6 +1303,58 @@ export interface paths {
     /** Judge a take by what is not the subject that is marked in it. */
     put: operations["takes_leave_out_subject_takes__int_take_id__without_subject_put"];
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/uploads": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Announce a film; its pieces follow. */
+    post: operations["uploads_begin_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/uploads/{key}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** The next piece of a film; the request's body is the piece. */
+    put: operations["uploads_put__key__put"];
+    post?: never;
+    /** Forget a film that was on its way. */
+    delete: operations["uploads_drop__key__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/uploads/{key}/take": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** All pieces are here: take the film in. It is queued for measuring at once. */
+    post: operations["uploads_finish__key__take_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -3487,7 +3538,8 @@ export interface components {
     };
     /**
      * Status
-     * @description demo: the library holds made clips and is emptied at the next start.
+     * @description demo: the library holds made clips, and is made anew at the next start unless it holds others
+     *     too. trouble: None where all is well.
      */
     Status: {
       /** Demo */
@@ -3500,6 +3552,7 @@ export interface components {
       screens_deg: {
         [key: string]: number;
       };
+      trouble: components["schemas"]["Trouble"] | null;
       /** Version */
       version: string;
     };
@@ -4010,6 +4063,40 @@ export interface components {
       t_s: number[];
       /** Trusted */
       trusted: boolean[];
+    };
+    /**
+     * Trouble
+     * @description Why nothing can be kept just now.
+     */
+    Trouble: {
+      /** Code */
+      code: string;
+      /** Hint */
+      hint: string;
+      /** Message */
+      message: string;
+    };
+    /**
+     * UploadAnswer
+     * @description received: bytes that are here. most_piece_bytes: that a piece may hold.
+     */
+    UploadAnswer: {
+      /** Key */
+      key: string;
+      /** Most Piece Bytes */
+      most_piece_bytes: number;
+      /** Received */
+      received: number;
+    };
+    /**
+     * UploadAsk
+     * @description name: of the file.
+     */
+    UploadAsk: {
+      /** Name */
+      name: string;
+      /** Size Bytes */
+      size_bytes: number;
     };
     /**
      * UsedEye
@@ -6814,54 +6901,6 @@ export interface operations {
       };
     };
   };
-  takes_bring_in_takes_post: {
-    parameters: {
-      query: {
-        /** @description The file's name */
-        name: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ImportAnswer"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ValidationErrorModel"][];
-        };
-      };
-      "4XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-      "5XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-    };
-  };
   takes_one_take_takes__int_take_id__get: {
     parameters: {
       query?: never;
@@ -8177,6 +8216,196 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  uploads_begin_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["UploadAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UploadAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  uploads_put__key__put: {
+    parameters: {
+      query: {
+        offset: number;
+      };
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["UploadAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  uploads_drop__key__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  uploads_finish__key__take_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ImportAnswer"];
         };
       };
       /** @description Bad Request */

@@ -83,11 +83,16 @@ export function useSpectrum(id: number) {
   });
 }
 
+const HEALTH_MS = 20_000;
+const TROUBLE_MS = 3_000;
+
+/** What this Ridgewind is, and whether it can keep what it is given; looked at now and then. */
 export function useStatus() {
   return useQuery({
     queryKey: keys.status(),
-    staleTime: Infinity,
+    staleTime: HEALTH_MS,
     queryFn: ({ signal }) => dataOf(client.GET("/api/status", { signal })),
+    refetchInterval: ({ state }) => (state.data?.trouble || state.error ? TROUBLE_MS : HEALTH_MS),
   });
 }
 

@@ -66,10 +66,6 @@ class ListQuery(Strict):
     limit: int = Field(default=100, ge=1, le=200)
 
 
-class ImportQuery(Strict):
-    name: str = Field(min_length=1, max_length=300, description="The file's name")
-
-
 class TakePath(BaseModel):
     take_id: int = Field(ge=1)
 

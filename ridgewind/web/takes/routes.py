@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from http import HTTPStatus
-
-from flask import Response, request, send_file
+from flask import Response, send_file
 
 from ridgewind.core.motion.follow import Mark
 from ridgewind.core.motion.table import to_csv
@@ -45,25 +43,6 @@ def list_takes(query: models.ListQuery) -> Response:
             stale=takes.stale_count(db),
         )
     return answered(found)
-
-
-@api.post("/takes", responses={201: models.ImportAnswer, **FAULTS})
-def bring_in(query: models.ImportQuery) -> Response:
-    """Take a film in; the request's body is the file. It is queued for measuring at once."""
-    service = current()
-    with service.read() as db:
-        imported = service.library.add(
-            db,
-            request.stream,
-            file_name=query.name,
-            size_bytes=request.content_length,
-        )
-    if imported.take.state == "queued":
-        service.queue.put("measure", imported.take.clip_id)
-    answer = models.ImportAnswer(
-        take=serialise.take_line(imported.take), duplicate=imported.duplicate
-    )
-    return answered(answer, HTTPStatus.CREATED)
 
 
 @api.get("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})

@@ -16,7 +16,7 @@ from pydantic import BaseModel
 from ridgewind import web
 from ridgewind.store import takes
 from tests.conftest import shaken
-from tests.web.conftest import HERE, bring_in, measure
+from tests.web.conftest import HERE, bring_in, measure, send_film
 
 ROOT = Path(__file__).parent.parent.parent.parent
 
@@ -47,7 +47,7 @@ def test_changing_the_brief_changes_verdict_list_and_nothing_measured(client, me
 
 
 def test_a_duplicate_is_answered_with_the_take_that_holds_it(client, measured, short_film):
-    reply = client.post("/api/takes?name=again.mp4", data=short_film.read_bytes(), headers=HERE)
+    reply = send_film(client, "again.mp4", short_film.read_bytes())
     assert reply.json["duplicate"]
     assert reply.json["take"]["id"] == measured
 
@@ -88,8 +88,7 @@ def test_path_film_and_still_are_served(client, measured):
         ("get", "/api/takes?limit=100000", 400, "invalid"),
         ("get", "/api/nothing", 404, "missing"),
         ("delete", "/api/takes", 405, "http"),
-        ("post", "/api/takes?name=a.mp4", 422, "empty"),
-        ("post", "/api/takes", 400, "invalid"),
+        ("post", "/api/takes", 405, "http"),
         ("get", "/api/takes/1/film/../../../../etc/passwd", 404, "missing"),
     ],
 )
@@ -136,7 +135,8 @@ def test_other_names_and_other_sites_are_turned_away(client, headers):
 
 def test_a_form_on_another_site_cannot_bring_films_in(client):
     headers = HERE | {"Sec-Fetch-Site": "cross-site"}
-    assert client.post("/api/takes?name=a.mp4", data=b"x", headers=headers).status_code == 403
+    ask = {"name": "a.mp4", "size_bytes": 1}
+    assert client.post("/api/uploads", json=ask, headers=headers).status_code == 403
 
 
 def test_our_own_pages_are_answered_with_hardening(client):

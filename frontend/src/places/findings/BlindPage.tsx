@@ -50,7 +50,7 @@ export function BlindPage() {
     },
     Stop: { Escape: () => void navigate("/findings") },
   });
-  if (order.error) return <FaultView error={order.error} />;
+  if (order.isLoadingError) return <FaultView error={order.error} />;
   if (!order.data) return <p className="p-8 text-stone">Shuffling the takes…</p>;
   if (id === undefined) {
     return (

@@ -19,7 +19,7 @@ export function EyePage() {
     document.title = "Your eye · Ridgewind";
   }, []);
   useKeys({ "Mark takes blind": { b: () => void navigate("/findings/blind") } });
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading your marks…</p>;
   const { feels, polish, unmarked } = found.data;
   const marked = feels.reduce((sum, feel) => sum + feel.marks.length, 0);

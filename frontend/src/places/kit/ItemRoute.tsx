@@ -12,7 +12,7 @@ const NONE = { id: null, name: "", typical: false, setups: [] };
 export function ItemRoute() {
   const { kind, id } = useParams();
   const found = useKit();
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the kit…</p>;
   const { cameras, lenses, supports } = found.data;
   const missing = <p className="p-8">There is no such thing on the kit. Go back to the kit.</p>;

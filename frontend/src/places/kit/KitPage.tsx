@@ -34,7 +34,7 @@ export function KitPage() {
     document.title = "Kit · Ridgewind";
   }, []);
   useKeys({ "New set-up": { n: () => void navigate("/kit/setups/new") } });
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the kit…</p>;
   const kit = found.data;
   return (

@@ -40,7 +40,7 @@ export function BriefsPage() {
     "Choose a brief": { ArrowUp: () => move(-1), ArrowDown: () => move(1) },
     "New from this one": { n: copy },
   });
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!chosen) return <p className="p-8 text-stone">Reading the briefs…</p>;
   return (
     <>

@@ -86,7 +86,7 @@ export function SessionPlanner() {
           </Button>
         </span>
       </header>
-      {found.error && <FaultView error={found.error} />}
+      {found.isLoadingError && <FaultView error={found.error} />}
       <Asked ask={ask} put={put} />
       {plan && plan.blocks.length > 0 && <PlanStrip plan={plan} library={library} />}
       {plan && plan.blocks.length === 0 && (

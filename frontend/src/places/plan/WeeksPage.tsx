@@ -17,7 +17,7 @@ export function WeeksPage() {
   useEffect(() => {
     document.title = "Weeks ahead · Ridgewind";
   }, []);
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the drills…</p>;
   const known = found.data.drills.filter((item) => item.due_on !== null);
   const order = [...known].sort((a, b) => (b.overdue ?? 0) - (a.overdue ?? 0));

@@ -20,7 +20,7 @@ export function PracticePage() {
     "Plan a session": { n: () => void navigate("/plan") },
     "Open the next one": { Enter: () => next && void navigate(`/practice/${next.id}`) },
   });
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   return (
     <>
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">

@@ -21,7 +21,7 @@ import { RunnerView } from "./RunnerView";
 export function SessionPage() {
   const id = Number(useParams()["id"]);
   const found = useSession(id);
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the session…</p>;
   return <Loaded key={id} detail={found.data} />;
 }

@@ -12,7 +12,7 @@ export function ClearedSection() {
   const act = useClear();
   const { notify, fail } = useNotices();
   const [asking, setAsking] = useState(false);
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return null;
   const { rejected, rejected_bytes, aside, aside_bytes } = found.data;
   const restore = (clip_id: number) => act.mutate({ act: "restore", clip_id }, { onError: fail });

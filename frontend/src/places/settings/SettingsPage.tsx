@@ -39,7 +39,7 @@ export function SettingsPage() {
 function CostSection() {
   const found = useWeights();
   const change = useChangeWeights();
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the settings…</p>;
   const { weights, usual } = found.data;
   const moved = PARTS.some((part) => weights[part.name] !== usual[part.name]);

@@ -26,7 +26,7 @@ import { SetupHead } from "./SetupHead";
 export function BenchPage() {
   const { id } = useParams();
   const found = useKit();
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the kit…</p>;
   const kit = found.data;
   const fresh = id === "new";

@@ -42,8 +42,8 @@ export function CardPage() {
   useEffect(() => {
     document.title = `Card: ${item?.name ?? ""} · Ridgewind`;
   }, [item?.name]);
-  const fault = found.error ?? bench.error;
-  if (fault) return <FaultView error={fault} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
+  if (bench.isLoadingError) return <FaultView error={bench.error} />;
   if (found.data && !item) return <p className="p-8">There is no such set-up on the kit.</p>;
   if (!found.data || !item || !bench.data)
     return <p className="p-8 text-stone">Drawing the card…</p>;

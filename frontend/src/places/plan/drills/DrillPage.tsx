@@ -24,7 +24,7 @@ import { freeKey } from "./keys";
 export function DrillPage() {
   const { key } = useParams();
   const found = useDrills();
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the drills…</p>;
   const item = found.data.drills.find((one) => one.drill.key === key);
   if (!item) return <p className="p-8">There is no such drill. Go back to the drills.</p>;

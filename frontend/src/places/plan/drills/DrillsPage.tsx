@@ -16,7 +16,7 @@ export function DrillsPage() {
     document.title = "Drills · Ridgewind";
   }, []);
   useKeys({ "Find a drill": { "/": () => search.current?.focus() } });
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   const wanted = text.trim().toLowerCase();
   const all = found.data?.drills ?? [];
   const fits = (item: DrillItem) =>

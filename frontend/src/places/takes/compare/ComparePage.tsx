@@ -24,7 +24,7 @@ export function ComparePage() {
   useEffect(() => {
     document.title = `${title ?? "Side by side"} · Ridgewind`;
   }, [title]);
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the takes…</p>;
   return <Loaded title={found.data.title} groups={found.data.groups} />;
 }

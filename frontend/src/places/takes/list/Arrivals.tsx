@@ -1,11 +1,12 @@
 import { X } from "lucide-react";
 import * as format from "../../../formats";
+import { Button } from "../../../ui/Button";
 import { Progress } from "../../../ui/Progress";
 import { useImports, type Arrival } from "./imports";
 
 /** Files that are being brought in, or could not be. */
 export function Arrivals() {
-  const { arrivals, drop } = useImports();
+  const { arrivals, drop, again } = useImports();
   if (arrivals.length === 0) return null;
   return (
     <section aria-label="Arriving" className="border-b border-line bg-paper">
@@ -17,6 +18,7 @@ export function Arrivals() {
           >
             <span className="min-w-0 flex-1 truncate font-medium">{one.file.name}</span>
             <ArrivalState one={one} />
+            {one.state === "failed" && <Button onClick={() => again(one.key)}>Try again</Button>}
             <button
               type="button"
               onClick={() => drop(one.key)}

@@ -103,6 +103,7 @@ function Verdict({ take }: { take: TakeLine }) {
         <div className="flex-1">
           <p className="text-small text-stone">
             {take.state === "queued" ? "Waiting" : "Measuring"}
+            {take.fault && `: ${take.fault.what}`}
           </p>
           <Progress
             value={take.state === "queued" ? 0 : take.progress}

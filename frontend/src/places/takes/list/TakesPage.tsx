@@ -80,7 +80,7 @@ export function TakesPage() {
         )}
       </header>
       <Arrivals />
-      {found.error && <FaultView error={found.error} />}
+      {found.isLoadingError && <FaultView error={found.error} />}
       {first?.all === 0 && <EmptyTakes />}
       {first && first.all > 0 && takes.length === 0 && (
         <p className="p-8 text-stone">

@@ -10,7 +10,8 @@ import {
   useState,
   type ReactNode,
 } from "react";
-import { explained, ExplainedError, UNREACHABLE, type ImportAnswer } from "../../../api/client";
+import { ExplainedError, UNREACHABLE } from "../../../api/client";
+import { sendFilm } from "../../../api/uploads";
 import { useChanged } from "../../../api/keys";
 import { useNotices } from "../../../ui/notices";
 import type { LogFile } from "../log/LogDialog";
@@ -29,31 +30,10 @@ type Imports = {
   arrivals: Arrival[];
   add: (files: Iterable<File>) => void;
   drop: (key: number) => void;
+  again: (key: number) => void;
 };
 
 const Context = createContext<Imports | null>(null);
-
-/** Send one file; resolves with the server's answer. Progress is 0 to 1. */
-function send(
-  file: File,
-  onProgress: (share: number) => void,
-  signal: AbortSignal,
-): Promise<ImportAnswer> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open("POST", `/api/takes?name=${encodeURIComponent(file.name.slice(-300))}`);
-    request.responseType = "json";
-    request.upload.onprogress = (event) =>
-      event.lengthComputable && onProgress(event.loaded / event.total);
-    request.onload = () =>
-      request.status === 201
-        ? resolve(request.response as ImportAnswer)
-        : reject(explained(request.response));
-    request.onerror = () => reject(new ExplainedError(UNREACHABLE));
-    signal.addEventListener("abort", () => request.abort());
-    request.send(file);
-  });
-}
 
 /** A file of this name is a table: a motion log. */
 const LOG_NAME = /\.(csv|tsv|txt)$/i;
@@ -81,6 +61,13 @@ export function ImportProvider({ children }: { children: ReactNode }) {
     aborts.current.delete(key);
     setArrivals((all) => all.filter((one) => one.key !== key));
   }, []);
+  const again = useCallback(
+    (key: number) => {
+      aborts.current.delete(key);
+      change(key, { state: "waiting", progress: 0, error: null });
+    },
+    [change],
+  );
   const add = useCallback((files: Iterable<File>) => {
     const all = Array.from(files);
     const table = all.find((file) => LOG_NAME.test(file.name));
@@ -104,7 +91,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
       const abort = new AbortController();
       aborts.current.set(one.key, abort);
       change(one.key, { state: "sending" });
-      send(one.file, (progress) => change(one.key, { progress }), abort.signal)
+      sendFilm(one.file, (progress) => change(one.key, { progress }), abort.signal)
         .then((answer) => {
           drop(one.key);
           changed("films");
@@ -116,13 +103,14 @@ export function ImportProvider({ children }: { children: ReactNode }) {
           }
         })
         .catch((error: unknown) => {
+          if (abort.signal.aborted) return;
           const known = error instanceof ExplainedError ? error : new ExplainedError(UNREACHABLE);
           change(one.key, { state: "failed", error: known });
         });
     }
   }, [arrivals, changed, change, drop, notify]);
 
-  const value = useMemo(() => ({ arrivals, add, drop }), [arrivals, add, drop]);
+  const value = useMemo(() => ({ arrivals, add, drop, again }), [arrivals, add, drop, again]);
   return (
     <Context value={value}>
       {children}

@@ -11,6 +11,11 @@ export function NotMeasured({ take, focal }: { take: TakeLine; focal: number }) 
     return (
       <div className="max-w-md space-y-3 px-4 py-8 sm:px-8">
         <p>{take.state === "queued" ? "Waiting to be measured." : "Being measured."}</p>
+        {take.fault && (
+          <p role="status">
+            It waits because {take.fault.what}: {take.fault.next_step}.
+          </p>
+        )}
         <Progress value={take.progress} label="Measuring" />
         <Button onClick={() => act.mutate({ act: "cancel", id: take.id })}>Cancel</Button>
       </div>

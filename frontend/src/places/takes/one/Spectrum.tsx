@@ -16,7 +16,7 @@ const TICKS_HZ = [0.1, 0.3, 1.2, 4, 14];
 export function Spectrum({ id }: { id: number }) {
   const found = useSpectrum(id);
   const [box, width] = useWidth<HTMLDivElement>();
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   const margin = width < 640 ? NARROW : MARGIN;
   const data = found.data;
   const lastHz = data?.hz.at(-1) ?? 30;

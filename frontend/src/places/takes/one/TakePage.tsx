@@ -34,7 +34,7 @@ import { WhoseMotion } from "./WhoseMotion";
 export function TakePage() {
   const id = Number(useParams()["id"]);
   const found = useTake(id);
-  if (found.error) return <FaultView error={found.error} />;
+  if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the take…</p>;
   return <LoadedTake key={found.data.take.id} detail={found.data} />;
 }

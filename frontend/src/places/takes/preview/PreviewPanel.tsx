@@ -156,6 +156,11 @@ function Making({ render, onRender, onCancel }: MakingProps) {
     return (
       <div className="rounded w-full max-w-[300px] bg-paper p-3">
         <Progress value={render.progress ?? 0} label="Rendering the preview" />
+        {render.fault_what && (
+          <p role="status" className="text-note">
+            It waits because {render.fault_what}: {render.fault_next}.
+          </p>
+        )}
         <Button look="bare" onClick={onCancel}>
           Stop
         </Button>

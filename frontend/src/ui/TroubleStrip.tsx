@@ -1,0 +1,45 @@
+import { useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
+import { ExplainedError } from "../api/client";
+import { useStatus } from "../api/takes";
+import { Button } from "./Button";
+
+/** Says above the page what keeps it from being kept or read anew; the page itself stays. */
+export function TroubleStrip() {
+  const queries = useQueryClient();
+  const trouble = useStatus().data?.trouble;
+  const failed = useFailedRead(queries);
+  const told = failed ?? trouble;
+  return (
+    <div role="status" aria-live="polite">
+      {told && (
+        <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-ember bg-paper px-4 py-2 text-note sm:px-8">
+          <b className="font-semibold text-ember-deep">{told.message}</b>
+          <span className="text-stone">{told.hint}</span>
+          {failed && <Button onClick={() => readAgain(queries)}>Try again</Button>}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Reads of what is on screen that failed although an older answer is there. */
+const failedReads = (queries: QueryClient) =>
+  queries
+    .getQueryCache()
+    .findAll({ type: "active", predicate: ({ state }) => state.status === "error" })
+    .filter(({ state }) => state.data !== undefined);
+
+function readAgain(queries: QueryClient): void {
+  for (const query of failedReads(queries)) void query.fetch().catch(() => undefined);
+}
+
+function useFailedRead(queries: QueryClient) {
+  const error = useSyncExternalStore(
+    (changed) => queries.getQueryCache().subscribe(changed),
+    () => failedReads(queries)[0]?.state.error ?? null,
+  );
+  if (!error) return null;
+  const hint = error instanceof ExplainedError ? error.hint : "";
+  return { message: error.message, hint: `${hint} What you see is from before.`.trim() };
+}
