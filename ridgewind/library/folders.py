@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import stat
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -41,6 +42,13 @@ DIFFERS = (
     "bring it in again; if it stays, copy the card elsewhere first",
 )
 OUTSIDE = ("outside", "the file is not in this folder", "scan the folder again")
+NO_FILE = ("no_file", "this is no plain file, but a link or a device", "copy the film itself here")
+GROWING = (
+    "growing",
+    "the file changed while it was copied",
+    "wait until whatever writes it has finished, and bring it in again",
+)
+BAD_NAME, BAD_DATE = "its name is not readable text", "its date cannot be"
 
 
 @dataclass(frozen=True)
@@ -54,35 +62,73 @@ class FoundFilm:
 
 
 @dataclass(frozen=True)
+class PassedOver:
+    """A film that cannot be offered, and why. file: as far as it can be written."""
+
+    file: str
+    why: str
+
+
+@dataclass(frozen=True)
 class Scan:
-    """more: the folder holds more films than are listed."""
+    """films: the newest first. more: the folder holds more new films than are listed."""
 
     root: str
     films: tuple[FoundFilm, ...]
     more: bool
+    passed_over: tuple[PassedOver, ...]
 
 
 def scan(db: Connection, path: str) -> Scan:
     """Films below a folder, the newest first. Raises UnreadableError where there is no folder."""
-    root = Path(path).expanduser()
-    if not path.strip() or not root.is_dir():
-        raise UnreadableError(*NO_FOLDER)
-    root = root.resolve()
+    root = _folder(path)
+    brought_in = clips.sources(db)
     found: list[FoundFilm] = []
-    more = False
+    passed_over: list[PassedOver] = []
     for file in _films(root):
-        if len(found) >= MOST_FILES:
-            more = True
-            break
-        try:
-            about = file.stat()
-        except OSError:
-            continue
-        known = clips.source_known(db, file.name, about.st_size, int(about.st_mtime))
-        when = datetime.fromtimestamp(about.st_mtime, UTC).isoformat(timespec="seconds")
-        found.append(FoundFilm(str(file.relative_to(root)), about.st_size, when, known))
+        film = _offered(root, file, brought_in)
+        if isinstance(film, FoundFilm):
+            found.append(film)
+        elif film is not None:
+            passed_over.append(film)
     found.sort(key=lambda film: film.modified_at, reverse=True)
-    return Scan(str(root), tuple(found), more)
+    fresh = [film for film in found if not film.known]
+    listed = [*fresh[:MOST_FILES], *[film for film in found if film.known][:MOST_FILES]]
+    listed.sort(key=lambda film: film.modified_at, reverse=True)
+    more = len(fresh) > MOST_FILES
+    return Scan(str(root), tuple(listed), more, tuple(passed_over[:MOST_FILES]))
+
+
+def _folder(path: str) -> Path:
+    """The folder at a path that somebody wrote. Raises UnreadableError where there is none."""
+    try:
+        root = Path(path).expanduser()
+        if path.strip() and root.is_dir():
+            return root.resolve()
+    except (OSError, RuntimeError, ValueError) as error:  # no such user, or no possible path
+        raise UnreadableError(*NO_FOLDER) from error
+    raise UnreadableError(*NO_FOLDER)
+
+
+def _offered(
+    root: Path, file: Path, brought_in: set[tuple[str, int, int]]
+) -> FoundFilm | PassedOver | None:
+    """A plain file that can be offered, or why not; None for what is no file."""
+    name = str(file.relative_to(root))
+    readable = name.encode("utf-8", "replace").decode()
+    try:
+        about = file.lstat()
+        if not stat.S_ISREG(about.st_mode):
+            return None
+        when = datetime.fromtimestamp(about.st_mtime, UTC).isoformat(timespec="seconds")
+    except (ValueError, OverflowError):
+        return PassedOver(readable, BAD_DATE)
+    except OSError:
+        return None
+    if readable != name:
+        return PassedOver(readable, BAD_NAME)
+    known = (file.name, about.st_size, int(about.st_mtime)) in brought_in
+    return FoundFilm(name, about.st_size, when, known)
 
 
 def bring_in(
@@ -98,14 +144,20 @@ def bring_in(
     Raises MediaError where it cannot be read, the disk is full, or the copy differs, and whatever
     on_progress raises.
     """
-    root = Path(path).expanduser().resolve()
-    source = (root / file).resolve()
-    if not source.is_relative_to(root) or source.suffix.lower() not in SUFFIXES:
-        raise UnreadableError(*OUTSIDE)
+    root = _folder(path)
+    source = _source(root, file)
     try:
-        about = source.stat()
-        with source.open("rb") as film:
-            stream = WatchedStream(film, about.st_size, on_progress)
+        with open(source, "rb", opener=_open_plain) as film:
+            about = os.fstat(film.fileno())
+            if not stat.S_ISREG(about.st_mode):
+                raise UnreadableError(*NO_FILE)
+
+            def settled() -> None:
+                now = os.fstat(film.fileno())
+                if (now.st_size, now.st_mtime_ns) != (about.st_size, about.st_mtime_ns):
+                    raise UnreadableError(*GROWING)
+
+            stream = WatchedStream(film, about.st_size, on_progress, on_end=settled)
             imported = library.add(db, stream, file_name=source.name, size_bytes=about.st_size)
     except MediaError:
         raise
@@ -118,6 +170,22 @@ def bring_in(
     with database.atomic(db):
         clips.mark_source(db, source.name, about.st_size, int(about.st_mtime), clip.id)
     return imported
+
+
+def _source(root: Path, file: str) -> Path:
+    """A file in a folder. Raises UnreadableError where it is elsewhere, or no film by its name."""
+    try:
+        source = (root / file).resolve()
+    except (OSError, RuntimeError, ValueError) as error:
+        raise UnreadableError(*OUTSIDE) from error
+    if not source.is_relative_to(root) or source.suffix.lower() not in SUFFIXES:
+        raise UnreadableError(*OUTSIDE)
+    return source
+
+
+def _open_plain(path: str, flags: int) -> int:
+    """Opening a pipe would wait for its other end."""
+    return os.open(path, flags | os.O_NONBLOCK | os.O_NOFOLLOW)
 
 
 def _films(root: Path) -> Iterator[Path]:

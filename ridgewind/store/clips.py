@@ -133,10 +133,10 @@ def store_measurement(
     )
 
 
-def source_known(db: sqlite3.Connection, name: str, size_bytes: int, modified_s: int) -> bool:
-    """Whether a file of this name, size and date was brought in before."""
-    sql = "select 1 from import_source where name = ? and size_bytes = ? and modified_s = ?"
-    return db.execute(sql, (name, size_bytes, modified_s)).fetchone() is not None
+def sources(db: sqlite3.Connection) -> set[tuple[str, int, int]]:
+    """Name, size in bytes and date in s of every file that was brought in from a folder."""
+    rows = db.execute("select name, size_bytes, modified_s from import_source")
+    return {(row["name"], row["size_bytes"], row["modified_s"]) for row in rows}
 
 
 def mark_source(

@@ -14,6 +14,7 @@ from ridgewind.store.errors import (
     DamagedError,
     NewerSchemaError,
     NoRoomError,
+    NotFoundError,
     StorageError,
 )
 
@@ -56,6 +57,8 @@ def translated() -> Iterator[None]:
         if ours is None:
             raise
         raise ours(str(error)) from error
+    except OverflowError as error:  # a number that no row can have
+        raise NotFoundError("entry of that number", 0) from error
 
 
 class _Cursor(sqlite3.Cursor):

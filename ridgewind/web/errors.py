@@ -141,6 +141,10 @@ def handlers(app: Flask) -> None:
     def invalid(error: InvalidArgumentError) -> tuple[Response, int]:
         return answer(broken_rule(error, ()))
 
+    @app.errorhandler(RecursionError)
+    def too_deep(error: RecursionError) -> tuple[Response, int]:
+        return answer(BadRequestError("The request is nested too deep.", CORRECT, code="invalid"))
+
     @app.errorhandler(LogError)
     def log_error(error: LogError) -> tuple[Response, int]:
         what, next_step = sentence(error.what), sentence(error.next_step)

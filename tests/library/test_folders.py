@@ -56,30 +56,17 @@ def test_no_folder_is_said_plainly(db, tmp_path):
 
 
 def test_a_pulled_card_leaves_nothing_half_done(library, db, card, monkeypatch):
-    class Pulled:
-        def __init__(self, stream):
-            self._stream, self._reads = stream, 0
-
-        def read(self, size):
-            self._reads += 1
-            if self._reads > 1:
+    class Pulled(folders.WatchedStream):
+        def read(self, size=-1):
+            if self._done_bytes:
                 raise OSError(5, "Input/output error")
-            return self._stream.read(100)
+            return super().read(10)
 
-        def __enter__(self):
-            return self
-
-        def __exit__(self, *exc):
-            self._stream.close()
-
-    real = type(card).open
-    monkeypatch.setattr(
-        type(card), "open", lambda self, mode="r", *rest, **more: Pulled(real(self, mode))
-        if mode == "rb" and self.is_relative_to(card) else real(self, mode, *rest, **more)
-    )  # fmt: skip
+    monkeypatch.setattr(folders, "WatchedStream", Pulled)
     with pytest.raises(UnreadableError, match="may have been pulled"):
         bring(library, db, card, "DCIM/100/A001.MP4")
-    assert list(library.incoming.iterdir()) == list(library.originals.iterdir()) == []
+    assert list(library.originals.iterdir()) == []
+    assert list(library.incoming.iterdir()) == []
     assert takes.count(db, only=takes.Filter()) == 0
 
 
@@ -111,3 +98,78 @@ def test_a_copy_is_told_of_and_can_be_stopped_within_a_file(library, db, card, m
     assert shares == pytest.approx([0.0, 1000 / size, 2000 / size])
     assert list(library.incoming.iterdir()) == list(library.originals.iterdir()) == []
     assert takes.count(db, only=takes.Filter()) == 0
+
+
+def scanned(db, root):
+    found = folders.scan(db, str(root))
+    return [film.file for film in found.films], {(one.file, one.why) for one in found.passed_over}
+
+
+def test_one_odd_entry_is_passed_over_and_said_and_the_others_are_offered(db, card, monkeypatch):
+    os.close(os.open(os.fsencode(card) + b"/caf\xe9.mp4", os.O_CREAT | os.O_WRONLY))
+    (card / "late.mp4").write_bytes(b"x")
+    lstat = type(card).lstat
+
+    def in_the_year_14645(path):
+        about = lstat(path)
+        if path.name != "late.mp4":
+            return about
+        return os.stat_result((*about[:8], 400_000_000_000, about[9]))
+
+    monkeypatch.setattr(type(card), "lstat", in_the_year_14645)
+    files, passed = scanned(db, card)
+    assert sorted(files) == ["DCIM/100/A001.MP4", "DCIM/100/bad.mov"]
+    assert passed == {("caf?.mp4", folders.BAD_NAME), ("late.mp4", folders.BAD_DATE)}
+
+
+@pytest.mark.parametrize("path", ["~nouser/", "/" + "a" * 5000, "\x00", "relative/none"])
+def test_a_path_that_cannot_be_is_no_folder(db, path):
+    with pytest.raises(UnreadableError, match="no folder"):
+        folders.scan(db, path)
+
+
+def test_pipes_links_and_devices_are_never_offered_nor_opened(library, db, card, short_film):
+    os.mkfifo(card / "pipe.mp4")
+    (card / "link.mp4").symlink_to(short_film)
+    (card / "inside.mp4").symlink_to(card / "DCIM/100/A001.MP4")
+    files, passed = scanned(db, card)
+    assert sorted(files) == ["DCIM/100/A001.MP4", "DCIM/100/bad.mov"]
+    assert passed == set()
+    with pytest.raises(UnreadableError, match="no plain file"):
+        bring(library, db, card, "pipe.mp4")
+    with pytest.raises(UnreadableError, match="not in this folder"):
+        bring(library, db, card, "link.mp4")
+
+
+@pytest.mark.parametrize("change", ["grow", "shrink"])
+def test_a_file_that_is_still_written_is_never_taken_in_half(library, db, card, change):
+    film = card / "DCIM/100/A001.MP4"
+
+    def write_on(_share):
+        with film.open("ab") as stream:
+            if change == "grow":
+                stream.write(b"more")
+            else:
+                stream.truncate(film.stat().st_size - 10)
+
+    with pytest.raises(UnreadableError, match="changed while it was copied"):
+        bring(library, db, card, "DCIM/100/A001.MP4", write_on)
+    assert list(library.originals.iterdir()) == []
+    assert takes.count(db, only=takes.Filter()) == 0
+
+
+def test_of_a_full_card_the_newest_new_films_are_listed_first(library, db, tmp_path, monkeypatch):
+    monkeypatch.setattr(folders, "MOST_FILES", 3)
+    card = tmp_path / "full"
+    card.mkdir()
+    for number in range(6):
+        film = card / f"{'abcdef'[number]}.mp4"
+        film.write_bytes(bytes([number]))
+        os.utime(film, (1_000 * number, 1_000 * number))
+    for known in "fe":
+        bring(library, db, card, f"{known}.mp4")
+    found = folders.scan(db, str(card))
+    assert [film.file for film in found.films] == [f"{name}.mp4" for name in "fedcb"]
+    assert found.more
+    bring(library, db, card, "d.mp4")
+    assert not folders.scan(db, str(card)).more

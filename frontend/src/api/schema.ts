@@ -2093,6 +2093,8 @@ export interface components {
       films: components["schemas"]["FoundFilm"][];
       /** More */
       more: boolean;
+      /** Passed Over */
+      passed_over: components["schemas"]["PassedOver"][];
       /** Root */
       root: string;
     };
@@ -2715,6 +2717,16 @@ export interface components {
        * @enum {string}
        */
       panel: "optics" | "picture" | "shake" | "time" | "move" | "rig" | "strap";
+    };
+    /**
+     * PassedOver
+     * @description A film that cannot be offered, and why. file: as far as it can be written.
+     */
+    PassedOver: {
+      /** File */
+      file: string;
+      /** Why */
+      why: string;
     };
     /**
      * PathColumns

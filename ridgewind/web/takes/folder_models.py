@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from ridgewind.library.folders import FoundFilm
+from ridgewind.library.folders import FoundFilm, PassedOver
 from ridgewind.web.models import JobState, Strict
 
 LONGEST_PATH = 2000
@@ -18,6 +18,7 @@ class FolderScan(BaseModel):
     root: str
     films: list[FoundFilm]
     more: bool
+    passed_over: list[PassedOver]
 
 
 class CopyAsk(FolderAsk):

@@ -29,7 +29,13 @@ def scan(body: FolderAsk) -> Response:
     """Films below a folder, with what was brought in before."""
     with current().read() as db:
         found = folders.scan(db, body.path)
-    return answered(FolderScan(root=found.root, films=list(found.films), more=found.more))
+    answer = FolderScan(
+        root=found.root,
+        films=list(found.films),
+        more=found.more,
+        passed_over=list(found.passed_over),
+    )
+    return answered(answer)
 
 
 @api.post("/copies", responses={201: CopyLine, **FAULTS})

@@ -110,13 +110,19 @@ function Films({ scan, chosen, onChange }: FilmsProps) {
     if (!next.delete(file)) next.add(file);
     onChange(next);
   };
-  if (scan.films.length === 0) return <p>No film lies below this folder.</p>;
+  if (scan.films.length + scan.passed_over.length === 0)
+    return <p>No film lies below this folder.</p>;
   return (
     <div>
       <p className="text-note text-stone">
         {scan.films.length} films, {fresh} of them new
-        {scan.more && "; only the first are listed, choose a folder further in"}.
+        {scan.more && "; the newest of them are listed, bring these in first"}.
       </p>
+      {scan.passed_over.map(({ file, why }) => (
+        <p key={file} className="text-note text-stone">
+          Passed over: {file}, because {why}.
+        </p>
+      ))}
       <ul className="mt-1 max-h-[38vh] overflow-y-auto border-y border-line">
         {scan.films.map((film) => (
           <li key={film.file} className="border-b border-line last:border-0">
