@@ -32,6 +32,7 @@ def ask(client, method, address, body=None):
         error = reply.json["error"]
         assert error["message"]
         assert error["hint"]
+    reply.close()
 
 
 @pytest.mark.parametrize("number", NUMBERS)
