@@ -19,6 +19,14 @@ describe("formats", () => {
     expect(format.againstTarget(4.04, 4)).toEqual({ over: false, words: "Exactly at" });
     expect(format.againstTarget(null, 4)).toBeNull();
   });
+  it("tell minutes where seconds grow long", () => {
+    expect(format.seconds(89.94)).toBe("89.9 s");
+    expect(format.seconds(499.4)).toBe("8:19 min");
+    expect(format.seconds(3723)).toBe("1:02:03 h");
+    expect(format.seconds(null)).toBe("–");
+    expect(format.span(1.2, 4.5)).toBe("1.2 to 4.5 s");
+    expect(format.span(80, 499.4)).toBe("1:20 to 8:19 min");
+  });
   it("never shows a broken date", () => {
     expect(format.when("nonsense").day).toBe("–");
   });

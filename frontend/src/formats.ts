@@ -12,7 +12,7 @@ const plain = (quantity: Quantity) => (value: number | null | undefined) =>
   withUnit(quantity, value, "metric");
 
 export const gust = plain("gust");
-export const seconds = plain("seconds");
+const inSeconds = plain("seconds");
 export const share = plain("share");
 export const rate = plain("rate");
 export const degreesASecond = plain("degrees_s");
@@ -23,8 +23,27 @@ export const percent = plain("percent");
 export const percentASecond = plain("percent_s");
 export const times = plain("times");
 export const exactSeconds = (value: number) => `${value.toFixed(2)} s`;
-/** "1.2 to 3.4 s". */
-export const span = (from: number, to: number) => `${one.format(from)} to ${seconds(to)}`;
+/** From here on minutes are told. */
+const LONGEST_IN_SECONDS = 90;
+
+/** "8:19" of a film, "1:02:03" of a long one. */
+function clockOf(value: number): string {
+  const [hours = 0, minutes, rest] = [value / 3600, (value / 60) % 60, value % 60].map(Math.floor);
+  const two = (part = 0) => String(part).padStart(2, "0");
+  return hours ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`;
+}
+
+/** A length, or a moment of a film: "4.0 s", "8:19 min", "1:02:03 h". */
+export const seconds = (value: number | null | undefined) =>
+  value == null || !(value >= LONGEST_IN_SECONDS) || !Number.isFinite(value)
+    ? inSeconds(value)
+    : `${clockOf(value)} ${value < 3600 ? "min" : "h"}`;
+
+/** "1.2 to 3.4 s", "1:20 to 8:19 min". */
+export const span = (from: number, to: number) =>
+  to < LONGEST_IN_SECONDS
+    ? `${one.format(from)} to ${seconds(to)}`
+    : `${clockOf(from)} to ${seconds(to)}`;
 /** How sure a cause is, in words. */
 export const certainty = (value: number) =>
   value >= 0.75 ? "clear" : value >= 0.45 ? "likely" : "possible";

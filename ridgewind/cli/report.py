@@ -15,6 +15,7 @@ from ridgewind.core.motion import METHOD, Motion
 from ridgewind.core.motion.table import to_csv
 from ridgewind.core.moves import MoveReading
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
+from ridgewind.core.words import span_words, time_words
 from ridgewind.films.measuring import Measured
 from ridgewind.media.whole import whole_file
 
@@ -140,7 +141,7 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
     rate = "variable, about " if measured.variable_rate else ""
     lines = [
         f"{name}  {measured.width}x{measured.height}, {rate}{measured.fps:g}/s, "
-        f"{measured.duration_s:.1f} s",
+        f"{time_words(measured.duration_s)}",
         f"Gust {_one(assessment.gust)}, peak {_one(assessment.peak_gust)}, "
         f"target {brief.target:.1f} ({brief.feel}). Finest readable {_one(assessment.floor_gust)}. "
         f"Trusted {100 * assessment.reading.trusted_share:.0f} %.",
@@ -155,7 +156,7 @@ def summary(name: str, measured: Measured, assessment: Assessment, brief: Brief)
         lines.append(f"{cause.name} {100 * cause.share:.0f} %: {cause.evidence} {cause.change}")
     if assessment.lee is not None:
         lee = assessment.lee
-        lines.append(f"Lee: {lee.start_s:.1f} to {lee.end_s:.1f} s at gust {lee.gust:.1f}.")
+        lines.append(f"Lee: {span_words(lee.start_s, lee.end_s)} at gust {lee.gust:.1f}.")
     if len(assessment.reading.shots) > 1:
         lines.append(f"{len(assessment.reading.shots)} shots, measured apart.")
     if measured.claimed_s is not None:

@@ -14,6 +14,7 @@ from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.recipe import predicted, recipe_of
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.motion.follow import Subject
+from ridgewind.core.words import time_words
 
 NOT_MARKED = "Not open: mark what to hold in the picture first (M)."
 
@@ -34,8 +35,8 @@ def hold_remedy(asked: Asked) -> Remedy:
     whole = length_s >= LONGEST_LEE_SHARE * clip.duration_s
     if not whole and length_s < brief.wanted_s:
         reason = (
-            f"Not open: the subject is lost. It is followed for {length_s:.1f} s,"
-            f" from {start_s:.1f} s; you want {brief.wanted_s:g} s."
+            f"Not open: the subject is lost. It is followed for {time_words(length_s)},"
+            f" from {time_words(start_s)}; you want {brief.wanted_s:g} s."
         )
         return Remedy("hold", False, reason, nominal)
     try:

@@ -32,6 +32,7 @@ from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.reading import Reading
+from ridgewind.core.words import span_words, time_words
 
 
 def decide(
@@ -92,9 +93,9 @@ def _keep(asked: Asked, reading: Reading) -> Remedy:
     elif not good:
         reason = f"Peak {peak:.1f}, more than 1 over target."
     elif duration_s < brief.wanted_s - 0.05:
-        reason = f"Calm throughout, but {duration_s:.1f} s where you want {brief.wanted_s:g} s."
+        reason = f"Within target, but {time_words(duration_s)} where you want {brief.wanted_s:g} s."
     else:
-        reason = f"Calm throughout. Peak {peak:.1f}."
+        reason = f"Within target throughout. Peak {peak:.1f}."
     if cost and good:
         reason += f" {cost[0].upper()}{cost[1:]}."
     start_s, end_s = _whole(reading)
@@ -112,14 +113,14 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
     cut_s = max(0.0, duration_s - lee.length_s)
     enough = lee.length_s >= brief.wanted_s - 0.05
     if enough:
-        reason = f"{lee.length_s:.1f} s calm, {lee.start_s:.1f} to {lee.end_s:.1f} s."
+        reason = f"{time_words(lee.length_s)} calm, {span_words(lee.start_s, lee.end_s)}."
         reason += _room_words(reading, brief, lee)
     else:
-        reason = f"Calm, but {lee.length_s:.1f} s. You want {brief.wanted_s:g} s."
+        reason = f"Calm, but {time_words(lee.length_s)}. You want {brief.wanted_s:g} s."
     points = asked.price(cut_share=cut_s / max(duration_s, 1e-3), steps=("cut",))
     return Remedy(
         "lee", enough, reason, points, lee.gust, lee.peak, lee.start_s, lee.end_s,
-        step=asked.step, plays_s=lee.length_s, cost=f"{cut_s:.1f} s cut away",
+        step=asked.step, plays_s=lee.length_s, cost=f"{time_words(cut_s)} cut away",
     )  # fmt: skip
 
 
@@ -132,8 +133,8 @@ def _room_words(reading: Reading, brief: Brief, lee: Lee) -> str:
     if head_s + tail_s < 0.2:
         return ""
     return (
-        f" Best {brief.wanted_s:g} s from {best.start_s:.1f} s, room of {head_s:.1f} s before and"
-        f" {tail_s:.1f} s after."
+        f" Best {brief.wanted_s:g} s from {time_words(best.start_s)}, room of"
+        f" {time_words(head_s)} before and {time_words(tail_s)} after."
     )
 
 
@@ -142,7 +143,9 @@ def _calmest_words(reading: Reading, brief: Brief) -> str:
     best = find_calmest(reading, brief, length_s=brief.wanted_s)
     if best is None:
         return ""
-    return f" Its calmest {brief.wanted_s:g} s, from {best.start_s:.1f} s, read {best.gust:.1f}."
+    return (
+        f" Its calmest {brief.wanted_s:g} s, from {time_words(best.start_s)}, read {best.gust:.1f}."
+    )
 
 
 def _slow_closed(asked: Asked) -> str:
@@ -168,7 +171,7 @@ def _slow(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
     points = asked.price(rate=playback, sound_lost=lost, steps=("slow",))
     if passes(gust, peak, brief) and plays_s >= brief.wanted_s:
         return Remedy(
-            "slow", True, f"All of it plays {plays_s:.1f} s.{tail}", points, gust, peak,
+            "slow", True, f"All of it plays {time_words(plays_s)}.{tail}", points, gust, peak,
             *_whole(reading), playback, step, plays_s, cost=cost,
         )  # fmt: skip
     lee = find_lee(reading, brief)
@@ -179,7 +182,7 @@ def _slow(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
         )
     plays_s = lee.length_s / playback
     enough = plays_s >= brief.wanted_s
-    reason = f"{lee.length_s:.1f} s of calm play {plays_s:.1f} s."
+    reason = f"{time_words(lee.length_s)} of calm play {time_words(plays_s)}."
     reason += "" if enough else f" You want {brief.wanted_s:g} s."
     cut_share = max(0.0, 1.0 - lee.length_s / max(clip.duration_s, 1e-3))
     points += asked.price(cut_share=cut_share, steps=("cut",)) - asked.price()
@@ -231,7 +234,9 @@ def polish_remedy(
     else:
         reason = f"Still over target with {point.crop_pct:.1f} % crop."
     if lee is not None:
-        reason = f"Calmest {lee.length_s / playback:.1f} s, from {start_s:.1f} s. {reason}"
+        reason = (
+            f"Calmest {time_words(lee.length_s / playback)}, from {time_words(start_s)}. {reason}"
+        )
     return Remedy(
         kind=kind,
         passes=good and not smears and length_s / playback >= _least_s(asked, kind),

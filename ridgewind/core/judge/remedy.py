@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.judge.hold import Hold
+from ridgewind.core.words import span_words
 
 
 @dataclass(frozen=True)
@@ -76,7 +77,7 @@ def verdict_text(chosen: Remedy, keep: Remedy, brief: Brief) -> str:
     slow = f"Slow to {100 * chosen.rate:.0f} %"
     begin = {
         "keep": "Keep it as shot",
-        "lee": f"Keep the lee from {chosen.start_s or 0:.1f} to {chosen.end_s or 0:.1f} s",
+        "lee": f"Keep the lee from {span_words(chosen.start_s or 0, chosen.end_s or 0)}",
         "slow": slow,
         "polish": "Polish it",
         "polish_lee": "Polish the lee",

@@ -33,8 +33,13 @@ REASONS = {
     "blur": "too blurred or too fast to follow",
     "subject": "the subject fills the picture",
     "frozen": "a picture that stands still",
+    "times": "the times of its frames cannot be",
 }
 
+
+MOST_STRETCHED = 20.0
+"""A shot that lasts longer than so many times its frames at their usual interval has times that
+cannot be; an even grid over it would have no end."""
 
 UNSETTLED_TRUST = 0.6
 """Most trust of a shot of which it is not settled whose motion is the camera's."""
@@ -212,7 +217,7 @@ def typical_interval(t_s: Floats) -> float:
         if slow > ANOTHER_RATE * fast:
             usual, within = fast, ANOTHER_RATE - 1.0
     near = np.abs(intervals - usual) <= within * usual
-    return float(intervals[near].mean())
+    return float(intervals[near].mean()) if near.any() else usual
 
 
 def split_shots(
@@ -241,4 +246,9 @@ def _why_not(
     too_short = stop - start < MIN_SHOT_FRAMES or t_s[stop - 1] - t_s[start] < MIN_SHOT_S
     if too_short:
         return "short"
-    return None if part.mean() >= MIN_TRUSTED_SHARE else "detail"
+    if part.mean() < MIN_TRUSTED_SHARE:
+        return "detail"
+    length_s = float(t_s[stop - 1] - t_s[start])
+    if length_s > MOST_STRETCHED * (stop - start) * typical_interval(t_s[start:stop]):
+        return "times"
+    return None

@@ -36,6 +36,11 @@ LOST_FRAMES = 8
 """Frames after which a lost picture is given up, and a suspected cut is believed."""
 
 
+JUMP_S, JUMP_INTERVALS = 2.0, 8.0
+"""A gap between frames that is longer than both, in s and in intervals before it, is no lost frame
+but another moment (chosen here: a recording that was paused, or a damaged time)."""
+
+
 class Tracker:
     """Feed working pictures in order, then finish().
 
@@ -53,11 +58,17 @@ class Tracker:
         self._suspect: ShotTracker | None = None  # what follows a suspected cut, on probation
         self._thumb: Float32s | None = None  # the last picture that could be placed
         self._last: pyramid.Image | None = None
+        self._last_s: float | None = None
+        self._interval_s: float | None = None
+        self._count = 0
+        self._jumps: list[int] = []
 
     def feed(self, t_s: float, luma: pyramid.Image) -> None:
         """Measure the next frame. luma: (height, width) uint8 at the working size."""
         if luma.shape[::-1] != self._size:
             raise InvalidArgumentError("luma", luma.shape, f"its size must be {self._size}")
+        if self._jumps_to(t_s):
+            self._begin_anew()
         if self._last is not None and _difference(luma, self._last) < REPEAT_GREY:
             self._repeat(t_s)
         else:
@@ -74,6 +85,7 @@ class Tracker:
         rows, cuts = without_tiny_shots(
             rows, [start for start in starts[1:-1] if start < len(rows)]
         )
+        cuts = sorted({*cuts, *(jump for jump in self._jumps if jump < len(rows))})
         motion = assemble(
             rows,
             cuts,
@@ -85,6 +97,25 @@ class Tracker:
             for (start, stop), shot in zip(pairwise(starts), followed, strict=True)
         }
         return settled(motion, told, self._size, told=self._region is not None)
+
+    def _jumps_to(self, t_s: float) -> bool:
+        """Whether the film's clock leaps: nothing is known of what lies between."""
+        before_s, interval_s = self._last_s, self._interval_s
+        self._last_s = t_s
+        self._count += 1
+        if before_s is None:
+            return False
+        self._interval_s = gap_s = t_s - before_s
+        return interval_s is not None and gap_s > max(JUMP_S, JUMP_INTERVALS * interval_s)
+
+    def _begin_anew(self) -> None:
+        """Another shot begins with the next frame."""
+        if self._suspect is not None:
+            self._believe_cut()
+        self._done.append(self._shot)
+        self._shot = ShotTracker(self._size, self._region)
+        self._thumb = self._last = None
+        self._jumps.append(self._count - 1)
 
     def _repeat(self, t_s: float) -> None:
         """The same picture again; whether it stood still or hides motion, the path will tell."""

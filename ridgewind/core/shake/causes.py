@@ -26,6 +26,7 @@ from ridgewind.core.shake.gust import (
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, line_powers, spectrum_of
 from ridgewind.core.shake.steps import Steps, find_steps
+from ridgewind.core.words import time_words
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
@@ -277,7 +278,7 @@ class _Claims:
         at_s = fatigue.passes_at_s
         return _Claim(
             "tremor", share, 0.9,
-            f"Jitter near {hz:.1f} Hz passes one and a half times its start at {at_s:.1f} s.",
+            f"Jitter near {hz:.1f} Hz passes one and a half times its start at {time_words(at_s)}.",
             name="Tremor, growing",
             change=GROWING_THING.format(seconds=max(2.0, np.floor(at_s))),
         )  # fmt: skip

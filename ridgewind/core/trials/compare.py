@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ridgewind.core.words import time_words
+
 GUST_TIE, PEAK_TIE = 0.3, 0.5
 """Differences that a viewer would not swear to (chosen here: a quarter of a doubling of speed is
 0.3 gust)."""
@@ -98,7 +100,7 @@ def _by_evenness(takes: list[Candidate]) -> tuple[list[Candidate], str]:
 def _by_lee(takes: list[Candidate]) -> tuple[list[Candidate], str]:
     values = [take.lee_s for take in takes]
     left, _ = _narrow(takes, values, LEE_TIE_S, least=False)
-    return left, f"As steady as others, with the longest lee ({max(values):.1f} s)."
+    return left, f"As steady as others, with the longest lee ({time_words(max(values))})."
 
 
 def _tie_words(many: int) -> str:

@@ -53,8 +53,8 @@ def test_frames_that_were_not_followed_do_not_count():
 
 
 def test_a_made_film_shows_its_sensor(tmp_path):
-    script = Script("door", "hold", Technique(contacts=1), 35, size=(480, 270), seconds=3,
-                    seed=4, read_out_s=0.02)  # fmt: skip
+    script = Script("stones", "hold", Technique(contacts=1), 50, size=(480, 270), seconds=2,
+                    seed=4, crf=14, read_out_s=0.02)  # fmt: skip
     film(script, tmp_path / "hand.mp4")
     found = measure_film(tmp_path / "hand.mp4").motion.readout
     assert found.seconds == pytest.approx(0.02, abs=WITHIN_S)

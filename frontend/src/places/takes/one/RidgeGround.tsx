@@ -84,7 +84,7 @@ export function RidgeGround({ judgement, scales, width, margin }: DrawingProps) 
               fontWeight="700"
               className="[font-stretch:118%] text-fine"
             >
-              LEE {lee.start_s.toFixed(1)}–{lee.end_s.toFixed(1)} s
+              LEE {format.span(lee.start_s, lee.end_s)}
             </text>
           )}
         </g>

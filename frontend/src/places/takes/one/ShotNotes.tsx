@@ -4,6 +4,8 @@ import { shownWords } from "./shownWords";
 
 const REPEATED_SHARE = 0.02;
 const OUTLIER_SHARE = 0.3;
+/** A longer gap between two shots is no cut. */
+const LEAP_S = 1;
 
 type Props = { clip: ClipFacts; judgement: Judgement; captureFps: number | null };
 
@@ -24,9 +26,18 @@ export function ShotNotes({ clip, judgement, captureFps }: Props) {
   if (judgement.shots.length > 1) {
     const parts = judgement.shots.map(
       (shot) =>
-        `${shot.start_s.toFixed(1)}–${shot.end_s.toFixed(1)} s ${shot.reason ?? `gust ${format.gust(shot.gust)}`}`,
+        `${format.span(shot.start_s, shot.end_s)} ${shot.reason ?? `gust ${format.gust(shot.gust)}`}`,
     );
     notes.push(`${judgement.shots.length} shots, measured apart: ${parts.join("; ")}.`);
+  }
+  for (const [number, shot] of judgement.shots.entries()) {
+    const before = judgement.shots[number - 1];
+    const gap_s = before ? shot.start_s - before.end_s : 0;
+    if (before && gap_s > LEAP_S) {
+      notes.push(
+        `The film’s clock leaps by ${format.seconds(gap_s)} at ${format.seconds(before.end_s)}: the recording was paused, or its times are damaged.`,
+      );
+    }
   }
   if (clip.interlaced) {
     notes.push(

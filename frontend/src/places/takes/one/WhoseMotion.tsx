@@ -80,7 +80,7 @@ type QuestionProps = {
 };
 
 function ShotQuestion({ asked, alone, busy, onChoose, onTakeBack }: QuestionProps) {
-  const span = alone ? "" : `${asked.start_s.toFixed(1)} to ${asked.end_s.toFixed(1)} s: `;
+  const span = alone ? "" : `${format.span(asked.start_s, asked.end_s)}: `;
   const first = asked.doubt === null ? 1 : 0;
   return (
     <div className="border-l-2 border-lamp py-0.5 pl-3">

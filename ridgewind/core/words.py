@@ -1,0 +1,34 @@
+"""Times in words, as every sentence of a verdict tells them."""
+
+from __future__ import annotations
+
+LONGEST_IN_SECONDS = 90.0
+"""From here on minutes are told; nobody reads 499.4 s off a player."""
+
+
+def time_words(seconds: float) -> str:
+    """A length, or a moment of a film.
+
+    >>> [time_words(s) for s in (4.04, 89.94, 499.4, 3723.0)]
+    ['4.0 s', '89.9 s', '8:19 min', '1:02:03 h']
+    """
+    if seconds < LONGEST_IN_SECONDS:
+        return f"{seconds:.1f} s"
+    return f"{_clock(seconds)} {'min' if seconds < 3600 else 'h'}"
+
+
+def span_words(start_s: float, end_s: float) -> str:
+    """From one moment to another.
+
+    >>> span_words(1.25, 4.5), span_words(80.0, 499.4)
+    ('1.2 to 4.5 s', '1:20 to 8:19 min')
+    """
+    if end_s < LONGEST_IN_SECONDS:
+        return f"{start_s:.1f} to {end_s:.1f} s"
+    return f"{_clock(start_s)} to {time_words(end_s)}"
+
+
+def _clock(seconds: float) -> str:
+    minutes, rest = divmod(int(seconds), 60)
+    hours, minutes = divmod(minutes, 60)
+    return f"{hours}:{minutes:02}:{rest:02}" if hours else f"{minutes}:{rest:02}"
