@@ -15,7 +15,8 @@ demo: $(STAMPS)/app $(STAMPS)/build
 serve: $(STAMPS)/app $(STAMPS)/build
 	$(BIN)/ridgewind serve $(ARGS)
 
-# The server and the front end, each reloading as its files change: http://127.0.0.1:5173
+# The server and the front end, each reloading as its files change: open the address that is printed
+# once, for its key, then http://127.0.0.1:5173
 dev: $(STAMPS)/app $(STAMPS)/node
 	$(BIN)/ridgewind demo & trap 'kill $$!' EXIT INT TERM; $(NPM) run dev
 

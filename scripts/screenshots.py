@@ -1,6 +1,7 @@
 """Take pictures of the main views with the demo's data: `make screenshots`.
 
-Usage: python scripts/screenshots.py FOLDER [ADDRESS]; without an address it starts a demo.
+Usage: python scripts/screenshots.py FOLDER [ADDRESS]; without an address, as it was printed with its
+key, it starts a demo.
 """
 
 from __future__ import annotations
@@ -46,14 +47,28 @@ def open_take(page: Page, address: str, name: str) -> None:
     settle(page)
 
 
-def shoot(address: str, folder: Path) -> None:
+def with_key(printed: str) -> tuple[str, dict[str, str]]:
+    """A printed address without its key, and the header that holds it; all that is asked from here
+    on holds it too."""
+    address, _, key = printed.partition("/?key=")
+    headers = {"Authorization": f"Bearer {key}"}
+    opener = urllib.request.build_opener()
+    opener.addheaders = list(headers.items())
+    urllib.request.install_opener(opener)
+    return address, headers
+
+
+def shoot(printed: str, folder: Path) -> None:
+    address, headers = with_key(printed)
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         for suffix, size, theme in (
             ("", WIDE, "light"), ("-dusk", WIDE, "dark"), ("-narrow", NARROW, "light"),
         ):  # fmt: skip
-            context = browser.new_context(viewport=size, color_scheme=theme)
+            context = browser.new_context(
+                viewport=size, color_scheme=theme, extra_http_headers=headers
+            )
             page = context.new_page()
             page.goto(f"{address}/takes")
             settle(page)
@@ -162,11 +177,12 @@ def started_demo(folder: str) -> tuple[subprocess.Popen[str], str]:
     program = [sys.executable, "-u", "-m", "ridgewind.cli", "demo", "--port", "0"]
     process = subprocess.Popen([*program, "--data", folder], stdout=subprocess.PIPE, text=True)
     assert process.stdout is not None
-    found = re.search(r"http://[\d.:]+", process.stdout.readline())
+    found = re.search(r"http://\S+", process.stdout.readline())
     assert found is not None
+    address, _ = with_key(found[0])
     while True:
         time.sleep(1)
-        with urllib.request.urlopen(f"{found[0]}/api/takes") as reply:
+        with urllib.request.urlopen(f"{address}/api/takes") as reply:
             if json.load(reply)["busy"] == 0:
                 return process, found[0]
 

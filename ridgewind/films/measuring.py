@@ -129,6 +129,7 @@ NEXT_STEPS = {
     "blur": "use a shorter shutter time or move more slowly",
     "frozen": "export or copy it again; its picture stands still",
     "subject": "step back, so that some background shows",
+    "times": "copy it from the card again, or convert it",
 }
 
 
@@ -136,11 +137,12 @@ def _refuse_unmeasurable(motion: Motion) -> None:
     if any(shot.measurable for shot in motion.shots):
         return
     key = next((shot.reason for shot in motion.shots if shot.reason), "detail")
-    raise UnfitError(f"not_measurable_{key}", f"its picture is {_said(key)}", NEXT_STEPS[key])
+    raise UnfitError(f"not_measurable_{key}", _said(key), NEXT_STEPS[key])
 
 
 def _said(key: str) -> str:
-    words = REASONS[key]
-    if key == "detail":
-        return "blank or has too little detail to follow"
-    return words if key != "subject" else "filled by something in front"
+    said = {
+        "detail": "blank or has too little detail to follow",
+        "subject": "filled by something in front",
+    }.get(key, REASONS[key])
+    return said if key == "times" else f"its picture is {said}"

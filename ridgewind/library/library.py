@@ -4,7 +4,7 @@ library.db    the store            originals/  films as they came, named by cont
 queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
 worked-on     held by its workers  previews/   planned moves, can be made again
-                                   renders/    films made from takes
+key           opens the pages      renders/    films made from takes
                                    cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
 """
@@ -17,6 +17,7 @@ import fcntl
 import hashlib
 import os
 import re
+import secrets
 import shutil
 import tempfile
 import time
@@ -109,6 +110,16 @@ class Library:
             except OSError as error:
                 raise LibraryBusyError(str(self.root)) from error
             yield
+
+    def key(self) -> str:
+        """What opens the pages of this library; made at its first start, for its owner's eyes
+        alone, and kept so that pages that are open outlive a restart."""
+        path = self.root / "key"
+        if not path.exists():
+            own_only = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+            with os.fdopen(own_only, "w", encoding="ascii") as file:
+                file.write(secrets.token_urlsafe(24))
+        return path.read_text(encoding="ascii").strip()
 
     @contextlib.contextmanager
     def worked_on(self) -> Iterator[None]:

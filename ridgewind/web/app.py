@@ -41,12 +41,14 @@ MOST_BODY_BYTES = 64 << 20
 
 @dataclass(frozen=True)
 class Config:
-    """library: folder of the library, prepared. demo: it holds made clips. on_stale: called
-    when a changed brief leaves verdicts to be judged again. on_put: called with the kind of work
+    """library: folder of the library, prepared. demo: it holds made clips. key: without which
+    nothing is answered; None where nobody else can ask. on_stale: called when a changed brief
+    leaves verdicts to be judged again. on_put: called with the kind of work
     that was asked for."""
 
     library: Path
     demo: bool = False
+    key: str | None = None
     on_stale: Callable[[], None] = field(default=lambda: None)
     on_put: Callable[[Kind], None] = field(default=lambda _kind: None)
 
@@ -70,7 +72,7 @@ def create_app(config: Config) -> Flask:
         demo=config.demo,
         on_stale=config.on_stale,
     )
-    guard.install(app)
+    guard.install(app, key=config.key)
     errors.handlers(app)
     for api in (
         status_api, uploads_api, takes_api, decisions_api, compare_api, folders_api, logs_api,

@@ -2,6 +2,7 @@
 
 ApiError
 ├── BadRequestError    400  a request broke a rule; field says which part
+├── LockedError        401  whoever asks has no key
 ├── ForbiddenError     403  another site, or another host name, is asking
 ├── MissingError       404  no such take or page
 ├── NotReadyError      409  the take has not been measured
@@ -52,6 +53,13 @@ class ApiError(Exception):
 
 class BadRequestError(ApiError):
     """A request broke a rule."""
+
+
+class LockedError(ApiError):
+    """Whoever asks has no key."""
+
+    status = HTTPStatus.UNAUTHORIZED
+    code = "locked"
 
 
 class ForbiddenError(ApiError):

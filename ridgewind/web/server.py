@@ -17,11 +17,12 @@ import waitress
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
-from ridgewind.library.library import Library
+from ridgewind.library.library import OWN_ONLY, Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
 from ridgewind.store import database
 from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
+from ridgewind.web.guard import KEY
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
@@ -57,6 +58,8 @@ def run(start: Start) -> None:
     logging.basicConfig(level=logging.WARNING, format="ridgewind: %(message)s")
     library = Library(start.library)
     with library.locked(), _listening(start.port) as listener:
+        library.root.chmod(OWN_ONLY)
+        key = library.key()
         library.wait_for_workers()
         start.before(library)
         library.prepare()
@@ -72,6 +75,7 @@ def run(start: Start) -> None:
             Config(
                 library.root,
                 demo=start.demo,
+                key=key,
                 on_stale=refresher.wake,
                 on_put=lambda kind: supervisors[kind].wake(),
             )
@@ -84,7 +88,7 @@ def run(start: Start) -> None:
             inbuf_overflow=IN_MEMORY_BYTES,
             ident="ridgewind",
         )
-        address = f"http://{HOST}:{listener.getsockname()[1]}"
+        address = f"http://{HOST}:{listener.getsockname()[1]}/?{KEY}={key}"
         with ExitStack() as stack:
             # Kept open, so that the files beside the database are there also when the disk is full.
             stack.enter_context(database.opened(library.database))
@@ -93,13 +97,27 @@ def run(start: Start) -> None:
             stack.enter_context(refresher)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:
-                threading.Timer(0.5, webbrowser.open, [address]).start()
+                threading.Timer(0.5, webbrowser.open, [_opener(library, address)]).start()
             try:
                 server.run()
             finally:
                 server.close()
                 with database.opened(library.database) as db:
                     database.checkpoint(db)
+
+
+def _opener(library: Library, address: str) -> str:
+    """A page of the owner's alone that leads to the address: what a browser is started with, every
+    user of the computer can see."""
+    page = library.root / "open.html"
+    page.touch(0o600)
+    page.write_text(
+        '<!doctype html><meta charset="utf-8">'
+        f'<meta http-equiv="refresh" content="0;url={address}">'
+        f'<title>Ridgewind</title><a href="{address}">Open Ridgewind</a>',
+        encoding="utf-8",
+    )
+    return page.as_uri()
 
 
 def _listening(port: int) -> socket.socket:

@@ -15,6 +15,7 @@ import sys
 import time
 import urllib.request
 from contextlib import closing, contextmanager, suppress
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -23,6 +24,8 @@ from playwright.sync_api import expect, sync_playwright
 pytest.register_assert_rewrite("tests.e2e.helpers")
 expect.set_options(timeout=30_000)  # more tests run than there are cores
 
+KEY = "a-key-that-all-tests-share"
+HEADERS = {"Authorization": f"Bearer {KEY}"}
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -39,12 +42,13 @@ class Client:
         self.address = address
 
     def get(self, path: str):
-        with urllib.request.urlopen(self.address + path, timeout=10) as reply:
+        request = urllib.request.Request(self.address + path, headers=HEADERS)
+        with urllib.request.urlopen(request, timeout=10) as reply:
             return json.load(reply)
 
     def put(self, path: str, body: object, method: str = "PUT"):
         """Send JSON; returns the answer's."""
-        data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
+        data, headers = json.dumps(body).encode(), HEADERS | {"Content-Type": "application/json"}
         request = urllib.request.Request(self.address + path, data, headers, method=method)
         with urllib.request.urlopen(request, timeout=30) as reply:
             return json.load(reply)
@@ -57,9 +61,8 @@ class Client:
         for offset in range(0, len(content), PIECE_BYTES):
             piece = content[offset : offset + PIECE_BYTES]
             url = f"{self.address}{address}?offset={offset}"
-            with urllib.request.urlopen(
-                urllib.request.Request(url, piece, method="PUT"), timeout=30
-            ):
+            request = urllib.request.Request(url, piece, HEADERS, method="PUT")
+            with urllib.request.urlopen(request, timeout=30):
                 pass
         return self.put(f"{address}/take", {}, "POST")["take"]["id"]
 
@@ -98,6 +101,8 @@ class Server(Client):
     """`ridgewind serve` or `ridgewind demo` on a free port."""
 
     def __init__(self, command: str, data: Path, log: Path) -> None:
+        data.mkdir(parents=True, exist_ok=True)
+        (data / "key").write_text(KEY)
         self.pid = Starter.start([command, "--data", str(data), "--port", "0"], log)
         super().__init__(self._wait_for_address(log))
 
@@ -254,7 +259,9 @@ def driver():
 
 @pytest.fixture(scope="session")
 def browser(driver):
+    """Its pages hold the key to every server."""
     chromium = driver.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    chromium.new_context = partial(chromium.new_context, extra_http_headers=HEADERS)
     yield chromium
     chromium.close()
 

@@ -14,7 +14,7 @@ from playwright.sync_api import expect
 from ridgewind.core.practice.slate import slate_text
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
-from tests.e2e.conftest import CHROMIUM, FLAGS
+from tests.e2e.conftest import CHROMIUM, FLAGS, HEADERS
 from tests.e2e.test_practice_interface import begin, keep_session, wait_for
 
 pytestmark = pytest.mark.e2e
@@ -121,7 +121,7 @@ def test_a_take_is_filmed_with_a_connected_camera(fresh, driver, tmp_path):
         f"--use-file-for-fake-video-capture={feed}",
     ]  # fmt: skip
     chromium = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
-    page = chromium.new_page()
+    page = chromium.new_page(extra_http_headers=HEADERS)
     page.goto(f"{fresh.address}/takes")
     page.get_by_role("button", name="From a connected camera").click()
     page.get_by_role("button", name="Roll").click()

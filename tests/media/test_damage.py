@@ -13,6 +13,9 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from ridgewind.core.brief import usual_brief
+from ridgewind.core.clip import Clip
+from ridgewind.core.judge import Analysis, assess
 from ridgewind.films.measuring import measure_film
 from ridgewind.media.errors import MediaError
 from tests.conftest import shaken, write_film
@@ -64,11 +67,16 @@ def damaged(data: bytes, rng: random.Random) -> bytes:
 
 
 def outcome(path):
-    """What was measured, or why nothing was; anything else that is raised fails the test."""
+    """What was measured and could be judged, or why nothing was; anything else that is raised fails
+    the test."""
     try:
-        return measure_film(path), None
+        found = measure_film(path)
     except MediaError as error:
         return None, error
+    size = (found.width, found.height)
+    clip = Clip(found.fps, found.duration_s, found.has_sound, size, 26.0)
+    assess(Analysis(found.motion), clip, usual_brief())
+    return found, None
 
 
 def peak_mb() -> float:

@@ -169,6 +169,8 @@ def _sample(
     image: FloatImage, xy: NDArray[np.float32], window: NDArray[np.float32]
 ) -> NDArray[np.float32]:
     """Bilinear samples (n, k) of image at xy (n, 2) plus window (k, 2), px; edges repeat."""
+    if not len(xy):  # which the library refuses
+        return np.empty((0, len(window)), np.float32)
     sampled = cv2.remap(
         image,
         xy[:, :1] + window[:, 0],

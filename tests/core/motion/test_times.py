@@ -11,8 +11,9 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.motion import Tracker
-from ridgewind.core.motion.path import split_shots
+from ridgewind.core.motion.path import REASONS, split_shots
 from ridgewind.core.shake import read_motion
+from ridgewind.films.measuring import NEXT_STEPS
 from tests.conftest import shaken
 
 RATE_HZ = 30.0
@@ -65,3 +66,7 @@ def test_no_grid_is_much_longer_than_its_frames(gaps):
 
         even, _ = resample(t_s, np.ones(len(t_s), bool), np.zeros((len(t_s), 4)), curves=4)
         assert len(even) < 25 * len(t_s)
+
+
+def test_every_reason_says_what_to_do():
+    assert set(NEXT_STEPS) == set(REASONS)

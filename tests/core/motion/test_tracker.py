@@ -254,3 +254,10 @@ def test_a_texture_that_repeats_is_followed_without_slipping():
     pan = -(np.array(shift) - shift[0]) / 480 * 100
     assert motion.trusted.all()
     assert np.abs(motion.pan_pct - pan).max() < 0.03
+
+
+def test_a_picture_of_soft_texture_alone_is_followed_or_refused():
+    """Not one point of it is sharp."""
+    soft = cv2.GaussianBlur(texture(640, 360), (0, 0), 14)
+    frames = [view(soft, (320, 180), x=3 * np.sin(k / 3)) for k in range(45)]
+    assert len(track(frames).t_s) == 45
