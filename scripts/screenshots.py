@@ -1,7 +1,7 @@
 """Take pictures of the main views with the demo's data: `make screenshots`.
 
-Usage: python scripts/screenshots.py FOLDER [ADDRESS]; without an address, as it was printed with its
-key, it starts a demo.
+Usage: python scripts/screenshots.py FOLDER [ADDRESS]; without an address, as it was printed with
+its key, it starts a demo.
 """
 
 from __future__ import annotations
