@@ -1,7 +1,7 @@
 import { Moon, Settings as SettingsIcon, Sun } from "lucide-react";
 import { NavLink } from "react-router";
 import { useDrills } from "./api/practice";
-import { useStatus, useTakes } from "./api/takes";
+import { usePulse, useStatus } from "./api/takes";
 import type { Theme } from "./theme/useTheme";
 import { Key } from "./keys/Key";
 
@@ -19,7 +19,7 @@ type Props = { theme: Theme; onTheme: () => void; onKeys: () => void };
 /** The slim trail along the top, with a profile line that rises where something waits. */
 export function Trail({ theme, onTheme, onKeys }: Props) {
   const status = useStatus();
-  const measuring = useTakes({ sort: "imported", descending: true }).data?.pages[0]?.busy ?? 0;
+  const measuring = usePulse().data?.busy ?? 0;
   const due = (useDrills().data?.drills ?? []).filter((item) => (item.overdue ?? -1) >= 0).length;
   const waiting: Partial<Record<string, { count: number; words: string }>> = {
     "/plan": { count: due, words: "due" },

@@ -27,6 +27,11 @@ describe("formats", () => {
     expect(format.span(1.2, 4.5)).toBe("1.2 to 4.5 s");
     expect(format.span(80, 499.4)).toBe("1:20 to 8:19 min");
   });
+  it("show a day without a time as that day, west of Greenwich too", () => {
+    const day = new Intl.DateTimeFormat(undefined, { day: "numeric" });
+    expect(format.when("2026-11-28").day).toContain(day.format(new Date(2026, 10, 28)));
+    expect(new Date("2026-11-28T00:00").getDate()).toBe(28);
+  });
   it("never shows a broken date", () => {
     expect(format.when("nonsense").day).toBe("–");
   });

@@ -70,9 +70,12 @@ export const readout = (value_s: number) =>
     ? `under ${LEAST_READOUT_MS} ms`
     : `${(1000 * value_s).toFixed(0)} ms`;
 
+const DAY_ALONE = /^\d{4}-\d{2}-\d{2}$/;
+
 /** A date in the user's own way, and the time of day apart. */
 export function when(iso: string | null): { day: string; time: string } {
-  const date = iso === null ? null : new Date(iso);
+  // A day without a time is that day wherever one is; read as a moment it would be one of Greenwich.
+  const date = iso === null ? null : new Date(DAY_ALONE.test(iso) ? `${iso}T00:00` : iso);
   if (date === null || Number.isNaN(date.getTime())) return { day: DASH, time: "" };
   return { day: day.format(date), time: clock.format(date) };
 }

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TypeVar
 
-from ridgewind.library.library import Library
+from ridgewind.library.library import SPARE_BYTES, Library
 from ridgewind.media.errors import DISK_FULL, MediaError
 from ridgewind.store import database, jobs
 from ridgewind.store.database import Connection
@@ -22,6 +22,9 @@ REPORT_EVERY_S = 0.25
 RETRY_S = 1.0
 MORE_ROOM_BYTES = 32 << 20
 """By how much the free space must have grown before work that ran out of it is tried again."""
+
+LONGEST_WAIT_S = 60.0
+"""After which it is tried all the same: room may have come before anybody looked."""
 
 ROOM_NEXT = "free some space; it goes on by itself"
 
@@ -142,8 +145,10 @@ def _run(library: Library, db: Connection, task: Task, subject_id: int) -> bool:
 
 
 def _wait_for_room(library: Library) -> None:
-    """Until the disk has more room than now. What the worker was at waits in the store meanwhile,
-    and can be cancelled there."""
-    enough = shutil.disk_usage(library.root).free + MORE_ROOM_BYTES
-    while shutil.disk_usage(library.root).free < enough:
+    """Until the disk has room again, or more than now, or it is time to try all the same. What the
+    worker was at waits in the store meanwhile, and can be cancelled there."""
+    time.sleep(RETRY_S)
+    end_s = time.monotonic() + LONGEST_WAIT_S
+    enough = min(SPARE_BYTES, shutil.disk_usage(library.root).free + MORE_ROOM_BYTES)
+    while shutil.disk_usage(library.root).free < enough and time.monotonic() < end_s:
         time.sleep(RETRY_S)

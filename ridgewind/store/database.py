@@ -156,6 +156,18 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
         raise
 
 
+def stamp(path: Path) -> str:
+    """What tells one state of the database from another, whoever wrote it."""
+    found = []
+    for file in (path, path.with_name(f"{path.name}-wal")):
+        try:
+            about = file.stat()
+        except FileNotFoundError:
+            continue
+        found.append(f"{about.st_mtime_ns:x}.{about.st_size:x}")
+    return "-".join(found)
+
+
 def checkpoint(connection: Connection) -> None:
     """Put what was written into the database file itself; call when all work has ended."""
     connection.execute("pragma wal_checkpoint(truncate)")

@@ -12,6 +12,7 @@ from playwright.sync_api import expect
 
 from ridgewind.demo.story import CLIPS
 from tests.conftest import shaken, write_film
+from tests.e2e.conftest import KEY
 from tests.e2e.helpers import check_accessibility, cut, number
 
 RENDER_MS, MEASURE_MS = 60_000, 60_000
@@ -48,6 +49,7 @@ def downloaded(page, link, path):
 
 
 def test_a_failing_take_is_polished_seen_accepted_and_taken_along(fresh, page, tmp_path):
+    page.goto(f"{fresh.address}/?key={KEY}")  # a download asks with the cookie alone
     bring_in(fresh, HEELS_DOWN, tmp_path, seconds=3.0)
     found = open_preview(fresh, page, HEELS_DOWN.stem)
     assert "Over target" in page.get_by_test_id("remedy-keep").inner_text()

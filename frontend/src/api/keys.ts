@@ -4,6 +4,7 @@ import { useCallback } from "react";
 /** Under which key each answer of the server is kept, and which a change makes out of date. */
 export const keys = {
   status: () => ["status"],
+  pulse: () => ["pulse"],
   takes: (filter: unknown) => ["takes", filter],
   take: (id: number) => ["take", id],
   path: (id: number) => ["path", id],
@@ -55,7 +56,18 @@ const VERDICTS: Answer[] = [
 /** What each kind of change makes out of date. */
 const OUT_OF_DATE = {
   /** Films came, went, or are being measured. */
-  films: ["takes", "take", "compare", "proposals", "drills", "eye", "cleared", "path", "points"],
+  films: [
+    "pulse",
+    "takes",
+    "take",
+    "compare",
+    "proposals",
+    "drills",
+    "eye",
+    "cleared",
+    "path",
+    "points",
+  ],
   /** What verdicts depend on: briefs, targets, weights. */
   verdicts: VERDICTS,
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */

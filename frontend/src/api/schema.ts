@@ -671,6 +671,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/pulse": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Whether anything has changed; small, because every open page asks all the time. */
+    get: operations["takes_pulse_pulse_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/renders/{render_id}": {
     parameters: {
       query?: never;
@@ -2944,6 +2961,21 @@ export interface components {
       offset_s: number | null;
       /** Rolled S */
       rolled_s: (number | null)[];
+    };
+    /**
+     * Pulse
+     * @description stamp: changes with whatever is kept. all: takes. busy: films that wait or are measured.
+     *     stale: takes whose line is out of date.
+     */
+    Pulse: {
+      /** All */
+      all: number;
+      /** Busy */
+      busy: number;
+      /** Stale */
+      stale: number;
+      /** Stamp */
+      stamp: string;
     };
     /**
      * RateLine
@@ -6231,6 +6263,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  takes_pulse_pulse_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Pulse"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };

@@ -5,6 +5,7 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import {
   client,
   dataOf,
@@ -39,11 +40,27 @@ export function useTakes(filter: ListFilter) {
       return loaded < last.total && last.takes.length > 0 ? loaded : undefined;
     },
     placeholderData: keepPreviousData,
-    refetchInterval: (query) =>
-      query.state.data?.pages[0]?.busy || query.state.data?.pages[0]?.stale
-        ? BUSY_REFRESH_MS
-        : IDLE_REFRESH_MS,
   });
+}
+
+/** What the list holds and waits for, asked often; only a change of it reads the list again. */
+export function usePulse() {
+  const cache = useQueryClient();
+  const pulse = useQuery({
+    queryKey: keys.pulse(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/pulse", { signal })),
+    refetchInterval: ({ state }) =>
+      state.data?.busy || state.data?.stale ? BUSY_REFRESH_MS : IDLE_REFRESH_MS,
+  });
+  const stamp = pulse.data?.stamp;
+  const known = useRef(stamp);
+  useEffect(() => {
+    if (known.current !== undefined && known.current !== stamp) {
+      void cache.invalidateQueries({ queryKey: keys.takes(undefined).slice(0, 1) });
+    }
+    known.current = stamp;
+  }, [cache, stamp]);
+  return pulse;
 }
 
 export function useTake(id: number) {

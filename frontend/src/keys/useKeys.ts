@@ -14,6 +14,11 @@ const OWN_ROLES: Record<string, ReadonlySet<string>> = {
   option: new Set(["ArrowUp", "ArrowDown", " ", "Enter"]),
 };
 
+/** What goes on while its key is held; anything else is done once. */
+const WHILE_HELD = /^(Arrow|Page)/;
+/** Where a letter looks for an entry that begins with it. */
+const LISTS = "[role=combobox],[role=listbox],[role=menu]";
+
 type Options = {
   /** They count on every page, and stand last in the list of keys. */
   everywhere?: boolean;
@@ -41,7 +46,7 @@ export function useKeys(words: KeyWords, { everywhere = false, first = false }: 
       if (!act) return;
       event.preventDefault();
       if (first) event.stopImmediatePropagation();
-      act(event);
+      if (!event.repeat || WHILE_HELD.test(event.key)) act(event);
     };
     window.addEventListener("keydown", listen, { capture: first });
     return () => window.removeEventListener("keydown", listen, { capture: first });
@@ -52,10 +57,15 @@ function belongsToSlider(event: KeyboardEvent): boolean {
   return event.target instanceof HTMLInputElement && event.key.startsWith("Arrow");
 }
 
+/** Whether a key is for the control that has it. Escape leaves a field, and does no more. */
 function belongsToControl(event: KeyboardEvent): boolean {
   const target = event.target;
   if (!(target instanceof HTMLElement)) return false;
-  if (TYPING.has(target.tagName) && event.key !== "Escape") return true;
+  if (TYPING.has(target.tagName) && target.getAttribute("type") !== "range") {
+    if (event.key === "Escape") target.blur();
+    return true;
+  }
+  if (event.key.length === 1 && target.closest(LISTS)) return true;
   const role = target.getAttribute("role") ?? "";
   return Boolean(OWN_KEYS[target.tagName]?.has(event.key) || OWN_ROLES[role]?.has(event.key));
 }

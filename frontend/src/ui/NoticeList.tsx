@@ -3,6 +3,7 @@ import { Key } from "../keys/Key";
 import type { Notice } from "./notices";
 
 const SHOWN_MS = 10_000;
+const MOST_SHOWN = 3;
 
 type Props = { notices: Notice[]; onDrop: (id: number) => void };
 
@@ -10,9 +11,10 @@ type Props = { notices: Notice[]; onDrop: (id: number) => void };
 export function NoticeList({ notices, onDrop }: Props) {
   return (
     <Toast.Provider duration={SHOWN_MS} label="Notice">
-      {notices.map((notice) => (
+      {notices.map((notice, place) => (
         <Toast.Root
           key={notice.id}
+          hidden={place < notices.length - MOST_SHOWN}
           onOpenChange={(open) => !open && onDrop(notice.id)}
           className={`rounded flex items-center gap-4 border-l-4 bg-ink px-4 py-3 text-paper shadow-lg ${notice.fault ? "border-ember" : "border-lamp"}`}
         >

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useId, useState } from "react";
 
 type Props = {
   label: string;
@@ -13,7 +13,9 @@ type Props = {
 /** A number with its unit; taken over on Enter or on leaving, refused with its range. */
 export function NumberField({ label, unit, value, min, max, digits, onChange }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
-  const number = typed === null ? value : Number(typed.replace(",", "."));
+  const id = useId();
+  const text = typed?.trim().replace(",", ".");
+  const number = text === undefined ? value : text === "" ? NaN : Number(text);
   const wrong = !(number >= min && number <= max);
   const commit = () => {
     if (typed !== null && !wrong && number !== value) onChange(number);
@@ -25,7 +27,7 @@ export function NumberField({ label, unit, value, min, max, digits, onChange }: 
       <input
         inputMode="decimal"
         aria-invalid={wrong}
-        title={wrong ? `Between ${min} and ${max}` : undefined}
+        aria-describedby={wrong ? id : undefined}
         value={typed ?? (digits === undefined ? String(value) : value.toFixed(digits))}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={commit}
@@ -36,6 +38,11 @@ export function NumberField({ label, unit, value, min, max, digits, onChange }: 
         className="w-[4.5ch] bg-transparent text-right font-medium outline-none aria-invalid:text-ember"
       />
       {unit && <span className="text-stone">{unit}</span>}
+      {wrong && (
+        <span id={id} role="alert" className="text-small whitespace-nowrap text-ember-deep">
+          {min} to {max}
+        </span>
+      )}
     </label>
   );
 }

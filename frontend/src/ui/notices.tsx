@@ -4,6 +4,7 @@ import {
   Suspense,
   useCallback,
   useContext,
+  useEffect,
   useMemo,
   useRef,
   useState,
@@ -21,6 +22,9 @@ export type Notice = {
 type Notify = (notice: Omit<Notice, "id">) => void;
 type Notices = { notify: Notify; fail: (error: unknown) => void; undoLast: () => void };
 
+/** Deeds that can still be undone, although only the newest few are shown. */
+const MOST_KEPT = 30;
+
 const Context = createContext<Notices | null>(null);
 /** Nothing is to be said at first, so that what shows it is loaded when something is. */
 const NoticeList = lazy(() =>
@@ -34,7 +38,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const drop = useCallback((id: number) => setNotices((all) => all.filter((n) => n.id !== id)), []);
   const notify = useCallback<Notify>((notice) => {
     const id = next.current++;
-    setNotices((all) => [...all.slice(-2), { ...notice, id }]);
+    setNotices((all) => [...all, { ...notice, id }].slice(-MOST_KEPT));
   }, []);
   const fail = useCallback(
     (error: unknown) => {
@@ -47,12 +51,18 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     },
     [notify],
   );
+  const latest = useRef(notices);
+  useEffect(() => {
+    latest.current = notices;
+  }, [notices]);
   const undoLast = useCallback(() => {
-    const last = notices.findLast((notice) => notice.undo);
+    const last = latest.current.findLast((notice) => notice.undo);
     if (!last) return;
+    // At once, so that pressing it three times quickly undoes three deeds.
+    latest.current = latest.current.filter((notice) => notice !== last);
     last.undo?.();
     drop(last.id);
-  }, [notices, drop]);
+  }, [drop]);
   const value = useMemo(() => ({ notify, fail, undoLast }), [notify, fail, undoLast]);
   return (
     <Context value={value}>

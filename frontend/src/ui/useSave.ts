@@ -1,4 +1,4 @@
-import { useCallback, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { ExplainedError } from "../api/client";
 import { useNotices } from "./notices";
 
@@ -6,9 +6,12 @@ import { useNotices } from "./notices";
 export function useSave() {
   const [fault, setFault] = useState<ExplainedError | null>(null);
   const [saving, setSaving] = useState(false);
+  const busy = useRef(false);
   const { fail } = useNotices();
   const save = useCallback(
     async <T>(send: () => Promise<T>, onSaved: (kept: T) => void) => {
+      if (busy.current) return; // pressed twice
+      busy.current = true;
       setSaving(true);
       try {
         const kept = await send();
@@ -18,6 +21,7 @@ export function useSave() {
         if (error instanceof ExplainedError && error.field) setFault(error);
         else fail(error);
       } finally {
+        busy.current = false;
         setSaving(false);
       }
     },

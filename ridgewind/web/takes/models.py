@@ -66,6 +66,16 @@ class ListQuery(Strict):
     limit: int = Field(default=100, ge=1, le=200)
 
 
+class Pulse(BaseModel):
+    """stamp: changes with whatever is kept. all: takes. busy: films that wait or are measured.
+    stale: takes whose line is out of date."""
+
+    stamp: str
+    all: int
+    busy: int
+    stale: int
+
+
 class TakePath(BaseModel):
     take_id: int = Field(ge=1)
 

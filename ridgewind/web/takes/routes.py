@@ -10,7 +10,7 @@ from ridgewind.demo.filling import SIMULATED_CAMERA
 from ridgewind.films import following
 from ridgewind.services import assessing, taking
 from ridgewind.services.taking import TakeChange
-from ridgewind.store import clips, jobs, takes
+from ridgewind.store import clips, database, jobs, takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
@@ -38,6 +38,20 @@ def list_takes(query: models.ListQuery) -> Response:
         found = models.TakePage(
             takes=[serialise.take_line(row) for row in rows],
             total=takes.count(db, only=only),
+            all=takes.count(db, only=takes.Filter()),
+            busy=jobs.unfinished(db, "measure"),
+            stale=takes.stale_count(db),
+        )
+    return answered(found)
+
+
+@api.get("/pulse", responses={200: models.Pulse, **FAULTS})
+def pulse() -> Response:
+    """Whether anything has changed; small, because every open page asks all the time."""
+    service = current()
+    with service.read() as db:
+        found = models.Pulse(
+            stamp=database.stamp(service.library.database),
             all=takes.count(db, only=takes.Filter()),
             busy=jobs.unfinished(db, "measure"),
             stale=takes.stale_count(db),

@@ -1,8 +1,11 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useChangeWeights, useWeights, type Weights } from "../../api/settings";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";
+
+/** A slider that rests so long is where it was meant to be. */
+const REST_MS = 250;
 
 const PARTS: { name: keyof Weights; words: string; means: string }[] = [
   {
@@ -39,9 +42,17 @@ export function SettingsPage() {
 function CostSection() {
   const found = useWeights();
   const change = useChangeWeights();
+  const [dragged, setDragged] = useState<Weights | null>(null);
+  const { mutate } = change;
+  useEffect(() => {
+    if (!dragged) return;
+    const later = setTimeout(() => mutate(dragged, { onSettled: () => setDragged(null) }), REST_MS);
+    return () => clearTimeout(later);
+  }, [dragged, mutate]);
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the settings…</p>;
-  const { weights, usual } = found.data;
+  const { usual } = found.data;
+  const weights = dragged ?? found.data.weights;
   const moved = PARTS.some((part) => weights[part.name] !== usual[part.name]);
   return (
     <section aria-label="What a remedy costs" className="border-b border-line px-4 py-4 sm:px-8">
@@ -52,7 +63,7 @@ function CostSection() {
         </p>
         {moved && (
           <span className="ml-auto">
-            <Button look="bare" onClick={() => change.mutate(usual)}>
+            <Button look="bare" onClick={() => setDragged(usual)}>
               Back to usual
             </Button>
           </span>
@@ -73,7 +84,7 @@ function CostSection() {
               step={0.25}
               value={weights[part.name]}
               onChange={(event) =>
-                change.mutate({ ...weights, [part.name]: Number(event.target.value) })
+                setDragged({ ...weights, [part.name]: Number(event.target.value) })
               }
               className="order-last col-span-2 accent-ridge-4 sm:order-none sm:col-span-1"
             />

@@ -4,6 +4,8 @@ import type { TakeLine } from "../../../api/client";
 import { TakeRow } from "./TakeRow";
 
 const ROW_PX = 76;
+/** Where the list was scrolled to, so that a look at a take does not lose the place. */
+const SCROLL_KEY = "ridgewind-takes-scroll";
 
 type Props = {
   takes: TakeLine[];
@@ -24,6 +26,13 @@ export function TakeList({ takes, total, chosen, onDelete, onNearEnd }: Props) {
     overscan: 8,
     scrollMargin: top,
   });
+  useEffect(() => {
+    const kept = Number(sessionStorage.getItem(SCROLL_KEY) ?? 0);
+    if (kept > 0) window.scrollTo({ top: kept });
+    const note = () => sessionStorage.setItem(SCROLL_KEY, String(Math.round(window.scrollY)));
+    window.addEventListener("scrollend", note);
+    return () => window.removeEventListener("scrollend", note);
+  }, []);
   const items = rows.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {

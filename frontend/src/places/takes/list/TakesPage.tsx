@@ -1,7 +1,9 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
+import type { TakeLine } from "../../../api/client";
 import { useTakes, type ListFilter } from "../../../api/takes";
 import { FaultView } from "../../../ui/FaultView";
+import { useRemembered } from "../../../ui/useRemembered";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
 import { Arrivals } from "./Arrivals";
@@ -11,13 +13,14 @@ import { Filters } from "./Filters";
 import { TakeList } from "./TakeList";
 import { useDelete } from "./useDelete";
 
+const NEWEST_FIRST: ListFilter = { sort: "imported", descending: true };
 /** Takes that can be looked at side by side. */
 const MOST_BESIDES = 24;
 
 /** The takes of the library, newest first, and the way in for new ones. */
 export function TakesPage() {
-  const [filter, setFilter] = useState<ListFilter>({ sort: "imported", descending: true });
-  const [chosen, setChosen] = useState(-1);
+  const [filter, setFilter] = useRemembered<ListFilter>("takes-filter", NEWEST_FIRST);
+  const [chosenId, setChosenId] = useRemembered<number | null>("takes-chosen", null);
   const found = useTakes(filter);
   const remove = useDelete();
   const navigate = useNavigate();
@@ -25,6 +28,7 @@ export function TakesPage() {
   const search = useRef<HTMLInputElement>(null);
   const takes = useMemo(() => found.data?.pages.flatMap((page) => page.takes) ?? [], [found.data]);
   const first = found.data?.pages[0];
+  const chosen = takes.findIndex((take) => take.id === chosenId);
   const chosenTake = takes[chosen];
   useEffect(() => {
     document.title = "Takes · Ridgewind";
@@ -35,17 +39,20 @@ export function TakesPage() {
     .slice(0, MOST_BESIDES)
     .map((take) => take.id)
     .join(",")}`;
-  const choose = (step: number) =>
-    setChosen((now) => Math.max(0, Math.min(takes.length - 1, now + step)));
+  const chooseAt = (place: number) => setChosenId(takes.at(place)?.id ?? null);
+  const choose = (step: number) => chooseAt(Math.max(0, Math.min(takes.length - 1, chosen + step)));
+  const removeChosen = (take: TakeLine) => {
+    if (take.id === chosenId) setChosenId((takes[chosen + 1] ?? takes[chosen - 1])?.id ?? null);
+    remove(take);
+  };
   useKeys({
     "Bring clips in": { i: () => chooser.current?.open() },
     "Choose a take": { ArrowUp: () => choose(-1), ArrowDown: () => choose(1) },
-    "First or last take": { Home: () => setChosen(0), End: () => setChosen(takes.length - 1) },
+    "First or last take": { Home: () => chooseAt(0), End: () => chooseAt(-1) },
     "Open it": { Enter: () => chosenTake && void navigate(`/takes/${chosenTake.id}`) },
     "Side by side": { b: () => void navigate(besides) },
-    "Delete it": { Delete: () => chosenTake && remove(chosenTake) },
+    "Delete it": { Delete: () => chosenTake && removeChosen(chosenTake) },
     "Find by name": { "/": () => search.current?.focus() },
-    "Leave the search": { Escape: () => search.current?.blur() },
   });
   const { fetchNextPage, isFetchingNextPage } = found;
   const more = useCallback(() => {
@@ -63,11 +70,7 @@ export function TakesPage() {
               {first.busy > 0 && `, ${first.busy} to measure`}
             </p>
             <div className="flex flex-wrap items-center gap-3 sm:ml-auto">
-              <Filters
-                filter={filter}
-                onChange={(next) => (setFilter(next), setChosen(-1))}
-                search={search}
-              />
+              <Filters filter={filter} onChange={setFilter} search={search} />
               <Link
                 to={besides}
                 className="inline-flex items-center gap-1.5 text-note font-semibold underline"
@@ -92,7 +95,7 @@ export function TakesPage() {
           takes={takes}
           total={first?.total ?? 0}
           chosen={chosen}
-          onDelete={remove}
+          onDelete={removeChosen}
           onNearEnd={more}
         />
       )}
