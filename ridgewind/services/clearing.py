@@ -1,4 +1,4 @@
-"""Originals that are put aside to free space: what could be, what was, and until when."""
+"""What can still be brought back, and until when: deleted takes, and originals put aside."""
 
 from __future__ import annotations
 
@@ -43,6 +43,25 @@ def clearing(library: Library, db: Connection) -> Clearing:
     return Clearing(
         tuple(clips.rejected(db)), tuple(_aside(library, db, one) for one in clips.cleared(db))
     )
+
+
+@dataclass(frozen=True)
+class Deleted:
+    """A take that was deleted, and the day on which it goes for good."""
+
+    take_id: int
+    name: str
+    gone_on: date
+
+
+def deleted(db: Connection) -> list[Deleted]:
+    """Takes that can still be brought back, the last deleted first."""
+    found = []
+    for take in takes.deleted(db):
+        assert take.deleted_at is not None
+        gone = datetime.fromisoformat(take.deleted_at) + timedelta(days=KEEP_DELETED_DAYS)
+        found.append(Deleted(take.id, take.name, gone.date()))
+    return found
 
 
 def bring_back(library: Library, db: Connection, clip_id: int) -> None:

@@ -90,12 +90,10 @@ def put_typical(db: sqlite3.Connection, spec: Spec, *, name: str, key: str) -> i
     row = db.execute("select id from kit_item where typical_key = ?", (key,)).fetchone()
     if row is None:
         return add_item(db, spec, name=name, key=key)
-    kind = kind_of(spec)
-    db.execute(
-        "update kit_item set name = ?, spec = ? where id = ?",
-        (name, _json(_SPECS[kind], spec), row["id"]),
-    )
-    return int(row["id"])
+    before = item(db, row["id"])
+    if (before.name, before.spec) != (name, spec):
+        _put(db, before, spec, name=name)
+    return before.id
 
 
 def typical_ids(db: sqlite3.Connection) -> dict[str, int]:
@@ -130,22 +128,39 @@ def change_item(db: sqlite3.Connection, item_id: int, spec: Spec, *, name: str) 
     row = item(db, item_id, kind_of(spec))
     if row.typical:
         raise TypicalError(row.kind, item_id)
+    return _put(db, row, spec, name=name)
+
+
+def _put(db: sqlite3.Connection, before: ItemRow, spec: Spec, *, name: str) -> list[int]:
+    """Overwrite an item; the set-ups that use it follow, and the takes filmed with them are to be
+    judged again."""
     db.execute(
         "update kit_item set name = ?, spec = ? where id = ?",
-        (name, _json(_SPECS[row.kind], spec), item_id),
+        (name, _json(_SPECS[before.kind], spec), before.id),
     )
     using = db.execute(
-        "select id from setup where camera_id = ? or lens_id = ? order by id", (item_id, item_id)
+        "select id from setup where camera_id = ? or lens_id = ? order by id",
+        (before.id, before.id),
     ).fetchall()
     for setup in using:
         ask = setup_by_id(db, setup["id"]).ask
-        if isinstance(row.spec, Camera) and isinstance(spec, Camera):
-            ask = replace(ask, optics=_same_mode(ask, row.spec, spec))
+        if isinstance(before.spec, Camera) and isinstance(spec, Camera):
+            ask = replace(ask, optics=_same_mode(ask, before.spec, spec))
         db.execute(
             "update setup set focal_eq_mm = ?, optics = ? where id = ?",
             (_focal(db, ask), _json(_OPTICS, ask.optics), setup["id"]),
         )
+        _mark_takes_stale(db, setup["id"])
     return [setup["id"] for setup in using]
+
+
+def _mark_takes_stale(db: sqlite3.Connection, setup_id: int) -> None:
+    """The lines of all takes that were filmed with a set-up are out of date."""
+    db.execute(
+        "update summary set stale = stale + 1"
+        " where take_id in (select id from take where setup_id = ?)",
+        (setup_id,),
+    )
 
 
 def _same_mode(ask: SetupAsk, before: Camera, after: Camera) -> Optics:
@@ -206,6 +221,7 @@ def change_setup(db: sqlite3.Connection, setup_id: int, ask: SetupAsk) -> None:
          _json(_BENCH, ask.bench), _focal(db, ask), setup_id),
     )  # fmt: skip
     _set_supports(db, setup_id, ask.support_ids)
+    _mark_takes_stale(db, setup_id)
 
 
 def setup_by_id(db: sqlite3.Connection, setup_id: int) -> SetupRow:

@@ -361,6 +361,12 @@ def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
     return [_row(row) for row in rows]
 
 
+def deleted(db: sqlite3.Connection) -> list[TakeRow]:
+    """Takes that are hidden, the last deleted first."""
+    rows = db.execute(f"{_SELECT} where take.deleted_at is not null order by deleted_at desc")
+    return [_row(row) for row in rows]
+
+
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)

@@ -6,6 +6,7 @@ ApiError
 ├── ForbiddenError     403  another site, or another host name, is asking
 ├── MissingError       404  no such take or page
 ├── NotReadyError      409  the take has not been measured
+├── ElsewhereError     409  it was changed elsewhere since the change was begun
 ├── KeptError          409  a typical entry is not to be overwritten
 ├── UnservedError      503  the store cannot be written just now (507: full, 500: damaged)
 └── RefusedFilmError   422  the film cannot be taken in (507 where the disk is full)
@@ -81,6 +82,19 @@ class NotReadyError(ApiError):
 
     status = HTTPStatus.CONFLICT
     code = "not_ready"
+
+
+class ElsewhereError(ApiError):
+    """It was changed in another window since this change was begun."""
+
+    status = HTTPStatus.CONFLICT
+    code = "changed_elsewhere"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(
+            f"This {what} was changed in another window since you began.",
+            "Look at both, and keep one.",
+        )
 
 
 class KeptError(ApiError):

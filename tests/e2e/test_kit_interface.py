@@ -269,3 +269,42 @@ def test_no_serious_accessibility_fault(demo, browser, place):
         return page.get_by_role("img").last
 
     check_accessibility(browser, demo.address + address, ready=ready)
+
+
+def test_of_two_windows_that_change_one_brief_the_second_is_shown_both(fresh, browser):
+    contexts = [browser.new_context() for _ in range(2)]
+    first, second = (context.new_page() for context in contexts)
+    brief = fresh.put(
+        "/api/briefs",
+        {"name": "Ours", "brief": fresh.get("/api/briefs")["briefs"][0]["brief"]},
+        "POST",
+    )
+    for page in (first, second):
+        page.goto(f"{fresh.address}/plan/briefs?brief={brief['id']}")
+        expect(page.get_by_role("textbox", name="Name")).to_have_value("Ours")
+    for page, name in ((first, "The first one"), (second, "The second one")):
+        page.get_by_role("textbox", name="Name").fill(name)
+        page.get_by_role("button", name="Save").click()
+    both = second.get_by_role("alert", name="Changed in another window")
+    expect(both).to_contain_text("The first one")
+    expect(both).to_contain_text("The second one")
+    assert kept_name(fresh, brief) == "The first one"
+    both.get_by_role("button", name="Save what is here").click()
+    expect(both).to_have_count(0)
+    fresh.wait_until(lambda: kept_name(fresh, brief) == "The second one", 5)
+    for context in contexts:
+        context.close()
+
+
+def kept_name(server, brief):
+    items = server.get("/api/briefs")["briefs"]
+    return next(item["name"] for item in items if item["id"] == brief["id"])
+
+
+def test_a_deleted_take_stands_in_a_list_and_comes_back(fresh, page, short_film):
+    take_id = fresh.send(short_film)
+    fresh.put(f"/api/takes/{take_id}", {}, "DELETE")
+    page.goto(f"{fresh.address}/settings")
+    page.get_by_role("button", name="Bring back short").click()
+    expect(page.get_by_text("None. A deleted take stands here")).to_be_visible()
+    assert fresh.get("/api/takes")["all"] == 1

@@ -63,10 +63,11 @@ export function usePreview() {
   });
 }
 
-export function saveSetup(id: number | null, setup: SetupAsk) {
+/** base: the set-up as it was when the change was begun; null overwrites what was changed since. */
+export function saveSetup(id: number | null, setup: SetupAsk, base: SetupAsk | null = null) {
   if (id === null) return dataOf(client.POST("/api/kit/setups", { body: setup }));
   const params = { path: { setup_id: id } };
-  return dataOf(client.PUT("/api/kit/setups/{setup_id}", { params, body: setup }));
+  return dataOf(client.PUT("/api/kit/setups/{setup_id}", { params, body: { ...setup, base } }));
 }
 
 export type Act = "archive" | "restore" | "use";
@@ -117,8 +118,10 @@ export function addBrief(body: BriefAsk) {
   return dataOf(client.POST("/api/briefs", { body }));
 }
 
-export function changeBrief(id: number, body: BriefAsk) {
-  return dataOf(client.PUT("/api/briefs/{brief_id}", { params: { path: { brief_id: id } }, body }));
+/** base: the brief as it was when the change was begun; null overwrites what was changed since. */
+export function changeBrief(id: number, body: BriefAsk, base: BriefAsk | null = null) {
+  const params = { path: { brief_id: id } };
+  return dataOf(client.PUT("/api/briefs/{brief_id}", { params, body: { ...body, base } }));
 }
 
 export function actOnBrief(id: number, act: Act) {

@@ -81,7 +81,10 @@ export interface paths {
       cookie?: never;
     };
     get?: never;
-    /** Change a brief, and every verdict that depends on it, without measuring again. */
+    /**
+     * Change a brief, and every verdict that depends on it, without measuring again. Refused where
+     * @description it was changed elsewhere meanwhile.
+     */
     put: operations["briefs_change_brief_briefs__int_brief_id__put"];
     post?: never;
     delete?: never;
@@ -186,6 +189,23 @@ export interface paths {
     };
     /** Takes of a session, of a drill, or chosen ones, side by side. */
     get: operations["compare_compare_compare_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/deleted": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Takes that were deleted and can still be brought back. */
+    get: operations["settings_deleted_deleted_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -526,7 +546,10 @@ export interface paths {
       cookie?: never;
     };
     get?: never;
-    /** Change a set-up, for all takes that were filmed with it. */
+    /**
+     * Change a set-up, for all takes that were filmed with it. Refused where it was changed
+     * @description elsewhere meanwhile.
+     */
     put: operations["kit_change_setup_setups__int_setup_id__put"];
     post?: never;
     delete?: never;
@@ -1588,6 +1611,18 @@ export interface components {
       name: string;
     };
     /**
+     * BriefChange
+     * @description base: the brief as it was when the change was begun; what was changed elsewhere since then is
+     *     not overwritten. None overwrites it.
+     */
+    BriefChange: {
+      /** @default null */
+      base: components["schemas"]["BriefAsk"] | null;
+      brief: components["schemas"]["Brief"];
+      /** Name */
+      name: string;
+    };
+    /**
      * BriefChanged
      * @description judged: takes that were judged again at once. left: takes that follow in a moment.
      */
@@ -1859,6 +1894,23 @@ export interface components {
       remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
       /** Strengths */
       strengths: components["schemas"]["StrengthLine"][];
+    };
+    /** DeletedAnswer */
+    DeletedAnswer: {
+      /** Takes */
+      takes: components["schemas"]["DeletedLine"][];
+    };
+    /**
+     * DeletedLine
+     * @description A deleted take. gone_on: the day after which it is gone for good.
+     */
+    DeletedLine: {
+      /** Gone On */
+      gone_on: string;
+      /** Name */
+      name: string;
+      /** Take Id */
+      take_id: number;
     };
     /**
      * Drill
@@ -3406,6 +3458,25 @@ export interface components {
       support_ids: number[];
     };
     /**
+     * SetupChange
+     * @description base: the set-up as it was when the change was begun; what was changed elsewhere since then
+     *     is not overwritten. None overwrites it.
+     */
+    SetupChange: {
+      /** @default null */
+      base: components["schemas"]["SetupAsk"] | null;
+      bench: components["schemas"]["Bench"];
+      /** Camera Id */
+      camera_id: number;
+      /** Lens Id */
+      lens_id: number;
+      /** Name */
+      name: string;
+      optics: components["schemas"]["Optics"];
+      /** Support Ids */
+      support_ids: number[];
+    };
+    /**
      * SetupItem
      * @description takes: how many were filmed with it. usual: new takes are filmed with it.
      */
@@ -4486,7 +4557,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["BriefAsk"];
+        "application/json": components["schemas"]["BriefChange"];
       };
     };
     responses: {
@@ -4869,6 +4940,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["CompareAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  settings_deleted_deleted_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DeletedAnswer"];
         };
       };
       /** @description Bad Request */
@@ -5868,7 +5984,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["SetupAsk"];
+        "application/json": components["schemas"]["SetupChange"];
       };
     };
     responses: {

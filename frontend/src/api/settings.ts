@@ -35,6 +35,14 @@ export function useCleared() {
   });
 }
 
+/** Takes that were deleted and can still be brought back. */
+export function useDeleted() {
+  return useQuery({
+    queryKey: keys.deleted(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/deleted", { signal })),
+  });
+}
+
 type ClearAct = { act: "clear" } | { act: "restore"; clip_id: number } | { act: "empty" };
 
 export function useClear() {

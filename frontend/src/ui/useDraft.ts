@@ -2,10 +2,9 @@ import { useCallback, useState } from "react";
 
 type Kept<T> = { base: string; value: T };
 
-function read<T>(key: string, base: string): T | null {
+function read<T>(key: string): Kept<T> | null {
   try {
-    const kept = JSON.parse(sessionStorage.getItem(key) ?? "null") as Kept<T> | null;
-    return kept?.base === base ? kept.value : null;
+    return JSON.parse(sessionStorage.getItem(key) ?? "null") as Kept<T> | null;
   } catch {
     return null;
   }
@@ -13,23 +12,35 @@ function read<T>(key: string, base: string): T | null {
 
 /**
  * What is being changed, apart from what is kept. It survives leaving the page and a reload, and
- * gives way once what it was made from has changed elsewhere.
+ * also that what it was made from is changed elsewhere: then both are there, and `elsewhere` says
+ * so, until one is chosen.
  */
 export function useDraft<T>(name: string, kept: T) {
   const key = `ridgewind-draft-${name}`;
-  const base = JSON.stringify(kept);
-  const [state, setState] = useState(() => ({ base, value: read<T>(key, base) }));
-  const value = state.base === base && state.value !== null ? state.value : kept;
-  const change = useCallback(
-    (next: T) => {
-      sessionStorage.setItem(key, JSON.stringify({ base, value: next }));
-      setState({ base, value: next });
+  const now = JSON.stringify(kept);
+  const [state, setState] = useState(() => read<T>(key));
+  const value = state?.value ?? kept;
+  const begun = state?.base ?? now;
+  const put = useCallback(
+    (next: Kept<T> | null) => {
+      if (next) sessionStorage.setItem(key, JSON.stringify(next));
+      else sessionStorage.removeItem(key);
+      setState(next);
     },
-    [key, base],
+    [key],
   );
-  const drop = useCallback(() => {
-    sessionStorage.removeItem(key);
-    setState({ base, value: null });
-  }, [key, base]);
-  return { value, change, drop, changed: JSON.stringify(value) !== base };
+  const change = useCallback((next: T) => put({ base: begun, value: next }), [put, begun]);
+  const drop = useCallback(() => put(null), [put]);
+  const changed = state !== null && JSON.stringify(value) !== now;
+  return {
+    value,
+    /** What the change was begun from, as it was kept then. */
+    base: JSON.parse(begun) as T,
+    change,
+    drop,
+    changed,
+    elsewhere: changed && begun !== now,
+    /** Let the draft stand against what is kept now. */
+    insist: () => put({ base: now, value }),
+  };
 }

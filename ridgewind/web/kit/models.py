@@ -69,6 +69,13 @@ class SetupAsk(Strict):
     bench: Bench
 
 
+class SetupChange(SetupAsk):
+    """base: the set-up as it was when the change was begun; what was changed elsewhere since then
+    is not overwritten. None overwrites it."""
+
+    base: SetupAsk | None = None
+
+
 class SetupItem(SetupAsk):
     """takes: how many were filmed with it. usual: new takes are filmed with it."""
 

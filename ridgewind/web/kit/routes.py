@@ -12,6 +12,7 @@ from ridgewind.store import database, kit
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.errors import ElsewhereError
 from ridgewind.web.kit import models
 
 api = blueprint("kit", prefix="/api/kit")
@@ -84,11 +85,18 @@ def add_setup(body: models.SetupAsk) -> Response:
 
 
 @api.put("/setups/<int:setup_id>", responses={200: models.SetupItem, **FAULTS})
-def change_setup(path: models.SetupPath, body: models.SetupAsk) -> Response:
-    """Change a set-up, for all takes that were filmed with it."""
-    with current().read() as db:
+def change_setup(path: models.SetupPath, body: models.SetupChange) -> Response:
+    """Change a set-up, for all takes that were filmed with it. Refused where it was changed
+    elsewhere meanwhile."""
+    service = current()
+    with service.read() as db:
         with database.atomic(db):
+            kept = _setup(db, path.setup_id)
+            fields = set(models.SetupAsk.model_fields)
+            if body.base not in (None, models.SetupAsk(**kept.model_dump(include=fields))):
+                raise ElsewhereError("set-up")
             kit.change_setup(db, path.setup_id, _checked(db, body, path.setup_id))
+        service.judge_again(db, budget_s=AT_ONCE_S)
         return answered(_setup(db, path.setup_id))
 
 
@@ -136,6 +144,9 @@ def _checked(db: Connection, body: models.SetupAsk, setup_id: int) -> kit.SetupA
     return ask
 
 
+AT_ONCE_S = 0.5
+"""For how long takes are judged again before a change is answered; the rest follows."""
+
 Ask = models.CameraAsk | models.LensAsk | models.SupportAsk
 
 
@@ -146,8 +157,11 @@ def _add(body: Ask) -> Response:
 
 
 def _change(item_id: int, body: Ask) -> Response:
-    with current().read() as db, database.atomic(db):
-        using = kit.change_item(db, item_id, body.spec, name=body.name.strip())
+    service = current()
+    with service.read() as db:
+        with database.atomic(db):
+            using = kit.change_item(db, item_id, body.spec, name=body.name.strip())
+        service.judge_again(db, budget_s=AT_ONCE_S)
     return answered(models.ChangedItem(id=item_id, setups=len(using)))
 
 

@@ -29,6 +29,13 @@ class BriefAsk(Strict):
     brief: Brief
 
 
+class BriefChange(BriefAsk):
+    """base: the brief as it was when the change was begun; what was changed elsewhere since then is
+    not overwritten. None overwrites it."""
+
+    base: BriefAsk | None = None
+
+
 class BriefPath(BaseModel):
     brief_id: int = Field(ge=1)
 

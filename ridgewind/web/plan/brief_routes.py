@@ -10,6 +10,7 @@ from ridgewind.store import briefs, database, takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.errors import ElsewhereError
 from ridgewind.web.plan import brief_models
 from ridgewind.web.plan.serialise import brief_item, brief_of
 
@@ -38,11 +39,15 @@ def add_brief(body: brief_models.BriefAsk) -> Response:
 
 
 @api.put("/briefs/<int:brief_id>", responses={200: brief_models.BriefChanged, **FAULTS})
-def change_brief(path: brief_models.BriefPath, body: brief_models.BriefAsk) -> Response:
-    """Change a brief, and every verdict that depends on it, without measuring again."""
+def change_brief(path: brief_models.BriefPath, body: brief_models.BriefChange) -> Response:
+    """Change a brief, and every verdict that depends on it, without measuring again. Refused where
+    it was changed elsewhere meanwhile."""
     service = current()
     with service.read() as db:
         with database.atomic(db):
+            kept = _item(db, path.brief_id)
+            if body.base not in (None, brief_models.BriefAsk(name=kept.name, brief=kept.brief)):
+                raise ElsewhereError("brief")
             brief = brief_of(body.brief)
             briefs.change(db, path.brief_id, brief, name=body.name.strip())
             changed = takes.mark_stale(db, path.brief_id)

@@ -27,6 +27,18 @@ class ClearedAnswer(BaseModel):
     aside_bytes: int
 
 
+class DeletedLine(BaseModel):
+    """A deleted take. gone_on: the day after which it is gone for good."""
+
+    take_id: int
+    name: str
+    gone_on: str
+
+
+class DeletedAnswer(BaseModel):
+    takes: list[DeletedLine]
+
+
 class ClipPath(BaseModel):
     clip_id: int = Field(ge=1)
 

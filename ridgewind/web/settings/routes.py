@@ -39,6 +39,17 @@ def change_weights(body: models.WeightsBody) -> Response:
         return answered(_weights(db))
 
 
+@api.get("/deleted", responses={200: models.DeletedAnswer, **FAULTS})
+def deleted() -> Response:
+    """Takes that were deleted and can still be brought back."""
+    with current().read() as db:
+        lines = [
+            models.DeletedLine(take_id=one.take_id, name=one.name, gone_on=one.gone_on.isoformat())
+            for one in clearing.deleted(db)
+        ]
+    return answered(models.DeletedAnswer(takes=lines))
+
+
 @api.get("/cleared", responses={200: models.ClearedAnswer, **FAULTS})
 def cleared() -> Response:
     """What could be cleared from the disk, and what was."""

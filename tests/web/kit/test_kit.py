@@ -9,7 +9,7 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.services import assessing
-from ridgewind.store import briefs, database, takes
+from ridgewind.store import briefs, database, kit, takes
 from ridgewind.web.app import Config, create_app
 from tests.conftest import shaken, write_film
 from tests.web.conftest import HERE, bring_in, measure
@@ -252,6 +252,56 @@ def test_a_planned_move_is_filmed_once_and_served(client, library):
     missing = client.get(f"/api/bench/previews/{'0' * 24}", headers=HERE)
     assert missing.status_code == 404
     assert client.get("/api/bench/previews/..%2Flibrary.db", headers=HERE).status_code >= 400
+
+
+def staleness(library, take_id):
+    with database.opened(library.database) as db:
+        return takes.staleness(db, take_id)
+
+
+def test_what_a_take_was_filmed_with_changes_and_the_take_is_judged_again(
+    client, library, measured, monkeypatch
+):
+    lens = {"mount": "m", "focal_min_mm": 20, "focal_max_mm": 60, "stabiliser": False,
+            "mass_g": 200, "length_mm": 50, "diameter_mm": 60, "balance_mm": 25}  # fmt: skip
+    lens_id = send(client, "POST", "/api/kit/lenses", {"name": "L", "spec": lens}, 201)["id"]
+    body = first_setup(client) | {"lens_id": lens_id}
+    body["optics"] = body["optics"] | {"focal_mm": 30, "lens_stabiliser": False}
+    made = send(client, "POST", "/api/kit/setups", body, 201)
+    send(client, "PATCH", f"/api/takes/{measured[1]}", {"setup_id": made["id"]})
+    monkeypatch.setattr("ridgewind.services.assessing.refresh", lambda *_args, **_more: 0)
+    assert staleness(library, measured[1]) == 0
+    body["optics"] = body["optics"] | {"focal_mm": 40}
+    send(client, "PUT", f"/api/kit/setups/{made['id']}", body)
+    assert staleness(library, measured[1]) == 1
+    send(client, "PUT", f"/api/kit/lenses/{lens_id}", {"name": "L", "spec": lens | {"mass_g": 5}})
+    assert staleness(library, measured[1]) == 2
+
+
+def test_an_upgrade_of_a_typical_camera_takes_its_set_ups_along(db, library, measured):
+    setup = kit.setups(db)[-1]
+    camera = kit.item(db, setup.ask.camera_id)
+    key = next(key for key, number in kit.typical_ids(db).items() if number == camera.id)
+    with database.atomic(db):
+        takes.point(db, measured[1], setup_id=setup.id)
+        kit.put_typical(db, camera.spec, name=camera.name, key=key)
+        assert takes.staleness(db, measured[1]) == 0  # nothing has changed
+        wider = replace(camera.spec, sensor_long_mm=2 * camera.spec.sensor_long_mm)
+        kit.put_typical(db, wider, name=camera.name, key=key)
+    assert takes.staleness(db, measured[1]) == 1
+    after = kit.setup_by_id(db, setup.id)
+    assert after.focal_eq_mm == pytest.approx(setup.focal_eq_mm / 2)
+
+
+def test_a_set_up_that_was_changed_elsewhere_is_not_overwritten(client):
+    body = first_setup(client)
+    made = send(client, "POST", "/api/kit/setups", body, 201)
+    path = f"/api/kit/setups/{made['id']}"
+    send(client, "PUT", path, body | {"name": "First", "base": body})
+    refused = client.put(path, json=body | {"name": "Second", "base": body}, headers=HERE)
+    assert (refused.status_code, refused.json["error"]["code"]) == (409, "changed_elsewhere")
+    kept = {field: send(client, "PUT", path, body | {"name": "First"})[field] for field in body}
+    assert send(client, "PUT", path, body | {"name": "Second", "base": kept})["name"] == "Second"
 
 
 def test_set_ups_are_changed_archived_and_used(client):

@@ -14,6 +14,7 @@ import { Segments } from "../../ui/Segments";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Toggle } from "../../ui/Toggle";
+import { Elsewhere } from "../../ui/Elsewhere";
 import { useDraft } from "../../ui/useDraft";
 import { useSave } from "../../ui/useSave";
 import { useKeys } from "../../keys/useKeys";
@@ -39,11 +40,13 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
   const changed = useChanged();
   const { notify } = useNotices();
   const { name, brief } = draft.value;
+  const overwrite = (base: { name: string; brief: Brief } | null) =>
+    void save(() => saveBrief(item, name, brief, base), draft.drop);
   const keep = () => {
     if (!draft.changed) return;
     const own = { name: name === item.name ? `${name}, mine` : name, brief };
     if (!item.typical) {
-      void save(() => saveBrief(item, name, brief), draft.drop);
+      overwrite(draft.base);
       return;
     }
     void save(
@@ -65,6 +68,15 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
         problem={problem}
         onChange={(next) => (forget(), draft.change(next))}
       />
+      {draft.elsewhere && (
+        <Elsewhere
+          what="brief"
+          mine={draft.value}
+          other={{ name: item.name, brief: item.brief }}
+          onMine={() => overwrite(null)}
+          onOther={draft.drop}
+        />
+      )}
       <footer className="flex flex-wrap items-center gap-3">
         <Button look="main" disabled={!draft.changed} onClick={keep}>
           {item.typical ? "Keep as your own" : "Save"} <Key>S</Key>

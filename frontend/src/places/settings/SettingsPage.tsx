@@ -3,6 +3,7 @@ import { useChangeWeights, useWeights, type Weights } from "../../api/settings";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";
+import { DeletedSection } from "./DeletedSection";
 
 /** A slider that rests so long is where it was meant to be. */
 const REST_MS = 250;
@@ -34,6 +35,7 @@ export function SettingsPage() {
         <h1 className="title text-title leading-tight">Settings</h1>
       </header>
       <CostSection />
+      <DeletedSection />
       <ClearedSection />
     </>
   );

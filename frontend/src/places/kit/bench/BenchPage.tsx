@@ -12,6 +12,7 @@ import {
 } from "../../../api/kit";
 import { FaultView } from "../../../ui/FaultView";
 import { useNotices } from "../../../ui/notices";
+import { Elsewhere } from "../../../ui/Elsewhere";
 import { useDraft } from "../../../ui/useDraft";
 import { useSave } from "../../../ui/useSave";
 import * as format from "../../../formats";
@@ -64,12 +65,12 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
   }, [setup.name]);
 
   const own = !fresh && !item.typical;
-  const save = (id: number | null, name: string) => {
+  const save = (id: number | null, name: string, base: SetupAsk | null = draft.base) => {
     void send(
-      () => saveSetup(id, { ...setup, name }),
+      // Whether it was kept or refused: what is kept now is to be seen.
+      () => saveSetup(id, { ...setup, name }, base).finally(() => changed("kit")),
       (made) => {
         draft.drop();
-        changed("kit");
         const undo = () => void saveSetup(item.id, kept).then(() => changed("kit"), fail);
         const follow = item.takes === 1 ? "follows" : "follow";
         notify({
@@ -118,6 +119,15 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
         problem={(field) => problemIn(problems, "optics", field)}
       />
       {bench.error && <FaultView error={bench.error} />}
+      {own && draft.elsewhere && (
+        <Elsewhere
+          what="set-up"
+          mine={setup}
+          other={kept}
+          onMine={() => save(item.id, setup.name, null)}
+          onOther={draft.drop}
+        />
+      )}
       {bench.data && (
         <PanelTabs answer={bench.data} panel={panel} onPanel={setPanel}>
           <BenchPanel

@@ -107,7 +107,7 @@ function OwnBrief({ detail, onPoint }: Props) {
   const parent = named.find((item) => item.id === detail.brief_parent?.id && !item.typical);
   const spread = () => {
     if (!parent) return;
-    save(parent, parent.name, detail.brief)
+    save(parent, parent.name, detail.brief, { name: parent.name, brief: parent.brief })
       .then(() => onPoint({ brief_id: parent.id }))
       .catch(fail);
   };
