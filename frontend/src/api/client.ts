@@ -31,10 +31,13 @@ export class ExplainedError extends Error {
   readonly hint: string;
   /** The part of the request that it is about, where it is about one. */
   readonly field: string | null;
-  constructor(body: Pick<ErrorBody, "message" | "hint"> & Partial<Pick<ErrorBody, "field">>) {
+  /** Its short name, for programs; null where nothing answered. */
+  readonly code: string | null;
+  constructor(body: Pick<ErrorBody, "message" | "hint"> & Partial<ErrorBody>) {
     super(body.message);
     this.hint = body.hint;
     this.field = body.field ?? null;
+    this.code = body.code ?? null;
   }
 }
 
@@ -42,6 +45,11 @@ export const UNREACHABLE: Pick<ErrorBody, "message" | "hint"> = {
   message: "Ridgewind does not answer.",
   hint: "See whether it still runs in its terminal, then try again.",
 };
+
+/** Whether it was refused because it was changed in another window meanwhile. */
+export function isChangedElsewhere(error: unknown): boolean {
+  return error instanceof ExplainedError && error.code === "changed_elsewhere";
+}
 
 /** Whether nothing answered at all, so that the same request may be sent again. */
 export function isUnreachable(error: Error): boolean {

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { Button } from "./Button";
 import { differences } from "./differences";
 
@@ -11,8 +12,11 @@ type Props = {
 
 /** Both versions of what was changed in two windows, and the choice between them. */
 export function Elsewhere({ what, mine, other, onMine, onOther }: Props) {
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => panel.current?.scrollIntoView({ block: "nearest" }), []);
   return (
     <section
+      ref={panel}
       role="alert"
       aria-label="Changed in another window"
       className="border-l-4 border-ember bg-paper px-4 py-3 text-note"

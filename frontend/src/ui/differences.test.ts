@@ -6,7 +6,7 @@ describe("differences", () => {
     const mine = { name: "A", optics: { focal_mm: 35, locked: true }, ids: [1, 2] };
     const other = { name: "A", optics: { focal_mm: 50, locked: false }, ids: [1] };
     expect(differences(mine, other)).toEqual([
-      { what: "optics, focal mm", mine: "35", other: "50" },
+      { what: "optics, focal (mm)", mine: "35", other: "50" },
       { what: "optics, locked", mine: "yes", other: "no" },
       { what: "ids, 1", mine: "2", other: "–" },
     ]);

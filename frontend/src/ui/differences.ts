@@ -8,9 +8,13 @@ export function differences(mine: unknown, other: unknown, path: string[] = []):
     const names = new Set([...Object.keys(mine), ...Object.keys(other)]);
     return [...names].flatMap((name) => differences(mine[name], other[name], [...path, name]));
   }
-  const what = path.map((name) => name.replaceAll("_", " ")).join(", ");
+  const what = path.map(inWords).join(", ");
   return [{ what, mine: shown(mine), other: shown(other) }];
 }
+
+/** "wanted_s" is "wanted (s)". */
+const inWords = (name: string) =>
+  name.replace(/_(s|ms|mm|g|n|px|pct|hz|fps|deg|kg)$/, " ($1)").replaceAll("_", " ");
 
 type Parts = Record<string, unknown>;
 const isParts = (value: unknown): value is Parts => typeof value === "object" && value !== null;

@@ -1,8 +1,9 @@
 import { useCallback, useRef, useState } from "react";
-import { ExplainedError } from "../api/client";
+import { ExplainedError, isChangedElsewhere } from "../api/client";
 import { useNotices } from "./notices";
 
-/** Keeps what was changed. A fault of one field stands at that field, any other in a notice. */
+/** Keeps what was changed. A fault of one field stands at that field, a change in another window
+ * where both are shown, any other in a notice. */
 export function useSave() {
   const [fault, setFault] = useState<ExplainedError | null>(null);
   const [saving, setSaving] = useState(false);
@@ -19,7 +20,7 @@ export function useSave() {
         onSaved(kept);
       } catch (error) {
         if (error instanceof ExplainedError && error.field) setFault(error);
-        else fail(error);
+        else if (!isChangedElsewhere(error)) fail(error);
       } finally {
         busy.current = false;
         setSaving(false);

@@ -62,12 +62,6 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
   useKeys({ Save: { s: keep } });
   return (
     <section aria-label={item.name} className="min-w-0 space-y-5 px-4 py-5 sm:px-8">
-      <BriefFields
-        name={name}
-        brief={brief}
-        problem={problem}
-        onChange={(next) => (forget(), draft.change(next))}
-      />
       {draft.elsewhere && (
         <Elsewhere
           what="brief"
@@ -77,6 +71,12 @@ export function BriefEditor({ item, onUse, onCopied }: Props) {
           onOther={draft.drop}
         />
       )}
+      <BriefFields
+        name={name}
+        brief={brief}
+        problem={problem}
+        onChange={(next) => (forget(), draft.change(next))}
+      />
       <footer className="flex flex-wrap items-center gap-3">
         <Button look="main" disabled={!draft.changed} onClick={keep}>
           {item.typical ? "Keep as your own" : "Save"} <Key>S</Key>
