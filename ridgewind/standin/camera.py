@@ -131,9 +131,11 @@ def film(
     options = {
         "preset": "veryfast",
         "crf": str(script.crf),
-        "threads": "2",
+        # With more threads, or with its tree of macroblocks, which reads memory that was never
+        # written, the encoder gives the same pictures in other bytes each time.
+        "threads": "1",
         # Skipped blocks would freeze motion of a fraction of a pixel, as no camera does.
-        "x264-params": "no-fast-pskip=1",
+        "x264-params": "no-fast-pskip=1:no-mbtree=1",
     }
     with FilmWriter(
         path,

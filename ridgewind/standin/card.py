@@ -117,7 +117,7 @@ def _film(take: CardTake, path: Path, *, blurred: bool) -> None:
     begun = take.ended + timedelta(seconds=TAIL_S - length_s + CLOCK_AHEAD_S)
     moment = begun.astimezone(UTC).isoformat().replace("+00:00", "Z")
     told = SIMULATED | {"creation_time": moment}
-    options = {"preset": "veryfast", "crf": "23", "threads": "2"}
+    options = {"preset": "veryfast", "crf": "23", "threads": "1"}
     with FilmWriter(path, size=SIZE, rate_hz=FPS, options=options, metadata=told) as writer:
         for index, image in enumerate(_frames(script, take, blurred=blurred)):
             writer.write_image(image, index / FPS)

@@ -65,7 +65,7 @@ def film_preview(plan: Plan, path: Path) -> Preview:
     renderer = Renderer(
         lambda canvas: _scene(canvas, plan), lens, seed=3, margin=margin, noise=NOISE
     )
-    options = {"preset": "ultrafast", "crf": "22", "threads": "2"}
+    options = {"preset": "ultrafast", "crf": "22", "threads": "1"}
     with FilmWriter(
         path, size=lens.size, rate_hz=FPS, options=options, metadata=SIMULATED
     ) as writer:

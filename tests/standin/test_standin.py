@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
@@ -155,3 +156,11 @@ def test_the_demo_ships_small_clips_of_every_rate():
     assert len(DEMO_TAKES) >= 8
     for take in DEMO_TAKES:
         assert take.file.stat().st_size < 1_500_000, take.name
+
+
+def test_the_same_script_is_filmed_in_the_same_bytes(tmp_path):
+    script = Script("stones", "hold", Technique(contacts=1), 50, size=(320, 180), seconds=1, seed=4)
+    with ThreadPoolExecutor(3) as pool:  # with the processor busy, as it is when tests run
+        paths = [tmp_path / f"{number}.mp4" for number in range(3)]
+        list(pool.map(lambda path: film(script, path), paths))
+    assert len({path.read_bytes() for path in paths}) == 1

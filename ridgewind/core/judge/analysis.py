@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import threading
+from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import replace
-from typing import TypeVar
+from typing import Generic, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,9 +44,9 @@ class Analysis:
         require_positive("stretch", stretch)
         self.motion, self.stretch = motion, stretch
         self._at_capture: Reading | None = None
-        self._shown: dict[float, tuple[Motion, tuple[EvenShot | None, ...]]] = {}
-        self._readings: dict[tuple[float, float], Reading] = {}
-        self._polish: dict[tuple[float, float, bool], PolishCurve | None] = {}
+        self._shown: _Recent[float, tuple[Motion, tuple[EvenShot | None, ...]]] = _Recent()
+        self._readings: _Recent[tuple[float, float], Reading] = _Recent()
+        self._polish: _Recent[tuple[float, float, bool], PolishCurve | None] = _Recent()
         self._bands: tuple[tuple[Band, ...], list[Floats]] | None = None
         self._causes: dict[bool, Causes] = {}
         self._move: tuple[tuple[float, bool], MoveReading | None] | None = None
@@ -65,10 +67,10 @@ class Analysis:
             return motion, evened(motion)
 
         def make() -> Reading:
-            motion, even = _kept(self._shown, step, show)
+            motion, even = self._shown.get(step, show)
             return read_motion(motion, playback=playback, even=even)
 
-        return _kept(self._readings, (playback, step), make)
+        return self._readings.get((playback, step), make)
 
     def at_capture(self) -> Reading:
         """The reading of what was filmed, at the speed at which it was; its times count from the
@@ -88,12 +90,12 @@ class Analysis:
 
         def make() -> PolishCurve | None:
             reading = self.reading(playback, step=step)
-            like = self._polish.get((1.0, step, upright)) if step == 1 else None
+            like = self._polish.known((1.0, step, upright)) if step == 1 else None
             return polish_curve(
                 reading, aspect=self.motion.aspect, step=step, upright=upright, like=like
             )
 
-        return _kept(self._polish, (playback, step, upright), make)
+        return self._polish.get((playback, step, upright), make)
 
     def bands(self) -> tuple[tuple[Band, ...], list[Floats]]:
         """Bands of the clip and each shot's band powers, at capture speed."""
@@ -159,11 +161,26 @@ def thinned_subject(subject: Subject, t_s: Floats, step: float) -> Subject:
     return replace(subject, paths=tuple(paths))
 
 
-def _kept(kept: dict[Key, Value], key: Key, make: Callable[[], Value]) -> Value:
-    """A value of a small store that forgets the oldest first."""
-    if key not in kept:
+class _Recent(Generic[Key, Value]):
+    """A few values, each worked out when first asked for; the one that was asked for longest ago
+    goes first. Safe between threads, of which two may work the same value out."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[Key, Value] = OrderedDict()
+        self._guard = threading.Lock()
+
+    def known(self, key: Key) -> Value | None:
+        with self._guard:
+            return self._kept.get(key)
+
+    def get(self, key: Key, make: Callable[[], Value]) -> Value:
+        with self._guard:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
         made = make()
-        while len(kept) >= MOST_READINGS:
-            kept.pop(next(iter(kept)))
-        kept[key] = made
-    return kept[key]
+        with self._guard:
+            made = self._kept.setdefault(key, made)
+            while len(self._kept) > MOST_READINGS:
+                self._kept.popitem(last=False)
+            return made

@@ -209,7 +209,9 @@ def typical_interval(t_s: Floats) -> float:
     the light goes, it is that of the faster stretches: a middle of the two is the rate of neither.
     """
     intervals = np.diff(t_s)
-    usual, within = float(np.median(intervals)), NEAR_INTERVAL
+    # Of the two in the middle the shorter one: what lies between two rates is the rate of neither.
+    middle = (len(intervals) - 1) // 2
+    usual, within = float(np.partition(intervals, middle)[middle]), NEAR_INTERVAL
     if len(intervals) >= 2 * EVEN_FRAMES:
         stretches = np.lib.stride_tricks.sliding_window_view(intervals, EVEN_FRAMES)
         local = np.median(stretches[:: EVEN_FRAMES // 2], axis=1)

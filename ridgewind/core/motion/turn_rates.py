@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import csv
 import re
+from collections import Counter
 from dataclasses import dataclass
 from typing import Literal
 
@@ -25,9 +26,12 @@ RateUnit = Literal["rad_s", "deg_s"]
 SECONDS: dict[str, float] = {"s": 1.0, "ms": 1e-3, "us": 1e-6, "ns": 1e-9}
 DEGREES: dict[str, float] = {"rad_s": float(np.degrees(1.0)), "deg_s": 1.0}
 MOST_ROWS = 3_000_000
-LEAST_ROWS = 30
+LEAST_ROWS, LEAST_MARKS = 30, 3
 LONGEST_GAP_S = 0.1
 """Longer gaps between samples are bridged for drawing only (chosen here)."""
+
+LEAP_S = 2.0
+"""Over longer ones nothing is drawn at all: what follows is a shot of its own, as in a film."""
 
 SLOWEST_HZ, FASTEST_HZ = 10.0, 1000.0
 USUAL_HZ = 240.0
@@ -114,11 +118,12 @@ def read_table(text: str) -> LogTable:
     if not lines:
         raise LogError("the log is empty", "export it again")
     sample = lines[min(len(lines) - 1, 2)]
-    mark = max(",;\t", key=sample.count)
-    if mark == ";" and "," in sample:  # a decimal comma
+    mark = next((one for one in ";\t" if sample.count(one) >= LEAST_MARKS), ",")
+    if mark != "," and "," in sample:  # a decimal comma
         lines = [line.replace(",", ".") for line in lines]
     rows = list(csv.reader(lines, delimiter=mark))
-    width = len(rows[-1])
+    # Of most lines: the first may be a title, and the last a footer, or cut off.
+    width = Counter(map(len, rows)).most_common(1)[0][0]
     numbers = [_numbers(row, width) for row in rows]
     first = next((k for k, row in enumerate(numbers) if np.isfinite(row).sum() >= 4), len(rows))
     names = rows[first - 1] if first > 0 and len(rows[first - 1]) == width else None
@@ -206,16 +211,19 @@ def path_of_rates(rates: TurnRates, *, focal_eq_mm: float, aspect: float) -> Mot
     an even rate of at most 240 a second; gaps are not trusted.
     """
     require_positive("focal_eq_mm", focal_eq_mm)
-    steps = np.diff(rates.t_s)[:, None]
-    inside = np.array([not any(a <= t < b for a, b in rates.gaps) for t in rates.t_s[:-1]])
-    turned = 0.5 * (rates.deg_s[1:] + rates.deg_s[:-1]) * steps * inside[:, None]
+    steps = np.diff(rates.t_s)
+    starts, ends = np.array(rates.gaps).reshape(-1, 2).T
+    inside = ~_within(rates.t_s[:-1], starts, ends)
+    turned = 0.5 * (rates.deg_s[1:] + rates.deg_s[:-1]) * (steps * inside)[:, None]
     angle = np.vstack([np.zeros((1, 3)), np.cumsum(turned, axis=0)])
     rate_hz = min(rates.rate_hz, USUAL_HZ)
-    even = np.arange(int(rates.t_s[-1] * rate_hz) + 1) / rate_hz
+    leaps = np.flatnonzero(steps > LEAP_S)
+    parts = zip([0, *(leaps + 1)], [*leaps, len(steps)], strict=True)
+    grids = [_even(rates.t_s[first], rates.t_s[last], rate_hz) for first, last in parts]
+    even = np.concatenate(grids)
     pan, tilt, roll = (np.interp(even, rates.t_s, column) for column in angle.T)
-    trust = np.ones(len(even))
-    for from_s, to_s in rates.gaps:
-        trust[(even > from_s) & (even < to_s)] = 0.0
+    trust = np.where(_within(even, np.nextafter(starts, np.inf), ends), 0.0, 1.0)
+    cuts = np.cumsum([len(grid) for grid in grids])[:-1].tolist()
     return Motion(
         t_s=even,
         pan_pct=np.asarray([deg_to_pct(1.0, focal_eq_mm=focal_eq_mm)]) * pan,
@@ -225,8 +233,21 @@ def path_of_rates(rates: TurnRates, *, focal_eq_mm: float, aspect: float) -> Mot
         trust=trust,
         error=np.zeros((len(even), 4)),
         aspect=aspect,
-        shots=split_shots(trust > 0, even, [], [""] * len(even)),
+        shots=split_shots(trust > 0, even, cuts, [""] * len(even)),
     )
+
+
+def _even(start_s: float, end_s: float, rate_hz: float) -> Floats:
+    return start_s + np.arange(int((end_s - start_s) * rate_hz + 1e-6) + 1) / rate_hz
+
+
+def _within(t_s: Floats, starts: Floats, ends: Floats) -> NDArray[np.bool_]:
+    """Whether each time (n,) lies in one of the stretches from a start up to an end, in order."""
+    if not len(starts):
+        return np.zeros(len(t_s), np.bool_)
+    last = np.searchsorted(starts, t_s, side="right") - 1
+    out: NDArray[np.bool_] = (last >= 0) & (t_s < ends[last])
+    return out
 
 
 def find_offset(picture: Motion, log: Motion) -> Offset:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
@@ -11,6 +12,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge import Analysis, assess
+from ridgewind.core.judge.analysis import MOST_READINGS
 from tests.conftest import make_motion, sine
 
 
@@ -116,3 +118,16 @@ def test_a_picture_smaller_than_its_delivery_says_so():
     small = judged(CALM, size_px=(1280, 720), delivery_width_px=3840, delivery_height_px=2160)
     assert "Enlarged 3.0 times for 3840 px." in remedies(small)["keep"].reason
     assert "nlarged" not in remedies(judged(CALM))["keep"].reason
+
+
+def test_an_analysis_is_safe_between_threads_and_keeps_what_was_asked_for_last():
+    analysis = Analysis(make_motion(rate_hz=30, seconds=4, pan=sine(1.0, 1.3)))
+    rates = [1.0 / k for k in range(1, 20)]
+    with ThreadPoolExecutor(6) as pool:
+        found = list(pool.map(analysis.reading, rates * 6))
+    alone = [Analysis(analysis.motion).reading(rate).gust() for rate in rates]
+    assert [reading.gust() for reading in found] == alone * 6
+    first = analysis.reading(1.0)
+    for rate in rates[1:MOST_READINGS]:
+        analysis.reading(rate)
+        assert analysis.reading(1.0) is first

@@ -11,7 +11,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.motion import Tracker
-from ridgewind.core.motion.path import REASONS, split_shots
+from ridgewind.core.motion.path import REASONS, split_shots, typical_interval
 from ridgewind.core.shake import read_motion
 from ridgewind.films.measuring import NEXT_STEPS
 from tests.conftest import shaken
@@ -70,3 +70,8 @@ def test_no_grid_is_much_longer_than_its_frames(gaps):
 
 def test_every_reason_says_what_to_do():
     assert set(NEXT_STEPS) == set(REASONS)
+
+
+def test_where_two_intervals_are_as_frequent_the_shorter_is_the_usual_one():
+    t_s = np.cumsum([0.0] + 6 * [1 / 30, 1 / 15])
+    assert typical_interval(t_s) == pytest.approx(1 / 30)

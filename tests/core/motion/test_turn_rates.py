@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from dataclasses import replace
 
 import numpy as np
@@ -12,6 +13,7 @@ from hypothesis import strategies as st
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.turn_rates import (
     LogError,
+    TurnRates,
     find_offset,
     guess_mapping,
     path_of_rates,
@@ -169,3 +171,42 @@ def test_any_text_is_read_or_refused(text):
     except LogError:
         return
     assert table.values.shape[1] == len(table.names) == len(set(table.names))
+
+
+@pytest.mark.parametrize(
+    "end", ["\n5.99,0.1", "\nend of log", "\n# 1200 samples,,,", "\n5.99,0.1,0.1,0.1,0.1,0.1"]
+)
+def test_a_last_line_that_is_cut_or_a_footer_costs_that_line_alone(end):
+    whole = read_table(table_text())
+    assert read_table(table_text() + end).names == whole.names
+    found, true = motion_of(table_text() + end), motion_of(table_text())
+    assert found.pan_pct[:1000] == pytest.approx(true.pan_pct[:1000])
+
+
+@pytest.mark.parametrize("mark", [";", "\t"])
+def test_decimal_commas_between_semicolons_or_tabs(mark):
+    text = table_text(mark=mark).replace(".", ",")
+    assert motion_of(text).pan_pct == pytest.approx(motion_of(table_text()).pan_pct)
+
+
+def test_a_log_with_thousands_of_gaps_is_read_in_no_time():
+    t = np.arange(120_000) / 200.0
+    t += 0.15 * (np.arange(120_000) // 20)
+    rates = TurnRates(
+        t, rates_at(t), tuple((float(t[k - 1]), float(t[k])) for k in range(20, 120_000, 20)), 200.0
+    )
+    assert len(rates.gaps) == 5999
+    begun = time.process_time()
+    motion = path_of_rates(rates, focal_eq_mm=FOCAL, aspect=ASPECT)
+    assert time.process_time() - begun < 3.0  # each sample against each gap took a minute
+    assert 0.3 < motion.trust.mean() < 0.5
+
+
+def test_a_leap_of_days_parts_two_shots_and_no_grid_spans_it():
+    t = np.arange(2400) / 200.0
+    t[1200:] += 3 * 24 * 3600.0
+    rates = TurnRates(t, rates_at(t), ((float(t[1199]), float(t[1200])),), 200.0)
+    motion = path_of_rates(rates, focal_eq_mm=FOCAL, aspect=ASPECT)
+    assert len(motion.t_s) == 2400
+    assert [(shot.start, shot.stop) for shot in motion.shots] == [(0, 1200), (1200, 2400)]
+    assert read_motion(motion).gust() is not None
