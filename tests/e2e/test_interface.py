@@ -301,3 +301,55 @@ def test_whose_motion_it_is_can_be_said_and_taken_back(fresh, page, browser, tmp
         f"{fresh.address}/takes/{take}",
         ready=lambda view: view.get_by_role("button", name=re.compile("^It is the camera")),
     )
+
+
+def theme(page):
+    return page.evaluate("document.documentElement.dataset.theme")
+
+
+def test_a_held_key_acts_once_and_letters_can_be_switched_off(fresh, page):
+    page.goto(f"{fresh.address}/settings")
+    letters = page.get_by_role("switch", name="Letters and digits are keys")
+    expect(letters).to_be_checked()
+    before = theme(page)
+    for _ in range(4):
+        page.keyboard.down("t")  # from the second on it is a repeat
+    page.keyboard.up("t")
+    changed = theme(page)
+    assert changed != before
+    letters.click()
+    page.keyboard.press("t")
+    page.keyboard.press("4")
+    assert (theme(page), page.url) == (changed, f"{fresh.address}/settings")
+    letters.click()
+    page.keyboard.press("4")
+    expect(page.get_by_role("heading", name="Takes", exact=True)).to_be_visible()
+
+
+def test_escape_leaves_a_field_and_no_more(fresh, page):
+    page.goto(f"{fresh.address}/kit/setups/new")
+    name = page.get_by_role("textbox", name="Set-up", exact=True)
+    name.fill("Mine")
+    page.keyboard.press("Escape")
+    expect(name).not_to_be_focused()
+    expect(name).to_have_value("Mine")
+    assert page.url.startswith(f"{fresh.address}/kit/setups/new")
+
+
+def test_the_list_keeps_its_filter_and_its_choice_while_a_take_is_looked_at(own_demo, page):
+    page.goto(f"{own_demo.address}/takes")
+    page.get_by_role("searchbox", name="Find by name").fill("mill")
+    page.keyboard.press("Escape")
+    rows = page.get_by_test_id(re.compile(r"^take-\d+$"))
+    expect(rows).to_have_count(5)
+    for _ in range(2):
+        page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("gust")).to_be_visible()
+    chosen = page.get_by_role("heading", level=1).inner_text()
+    page.keyboard.press("4")
+    expect(page.get_by_role("searchbox", name="Find by name")).to_have_value("mill")
+    page.keyboard.press("Delete")
+    expect(page.get_by_text(f"Deleted “{chosen}”.", exact=True)).to_be_visible()
+    page.keyboard.press("Enter")  # the next one is chosen now
+    expect(page.get_by_role("heading", level=1)).not_to_have_text(chosen)

@@ -1,4 +1,5 @@
 import { useEffect, useId, useMemo, useRef } from "react";
+import { lettersAreOff } from "./letters";
 import { linesOf, register, type KeyAct, type KeyWords } from "./register";
 
 const TYPING = new Set(["INPUT", "TEXTAREA", "SELECT"]);
@@ -43,7 +44,7 @@ export function useKeys(words: KeyWords, { everywhere = false, first = false }: 
       if (first ? belongsToSlider(event) : belongsToControl(event)) return;
       const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const act = latest.current[event.shiftKey && name.length > 1 ? `Shift+${name}` : name];
-      if (!act) return;
+      if (!act || (name.length === 1 && name !== " " && !first && lettersAreOff())) return;
       event.preventDefault();
       if (first) event.stopImmediatePropagation();
       if (!event.repeat || WHILE_HELD.test(event.key)) act(event);
@@ -62,7 +63,10 @@ function belongsToControl(event: KeyboardEvent): boolean {
   const target = event.target;
   if (!(target instanceof HTMLElement)) return false;
   if (TYPING.has(target.tagName) && target.getAttribute("type") !== "range") {
-    if (event.key === "Escape") target.blur();
+    if (event.key === "Escape") {
+      event.preventDefault(); // a search field would be emptied
+      target.blur();
+    }
     return true;
   }
   if (event.key.length === 1 && target.closest(LISTS)) return true;

@@ -39,7 +39,9 @@ export function EyePage() {
             onClick={() => void navigate("/findings/blind")}
           >
             {unmarked === 0
-              ? "Every take is marked"
+              ? marked === 0
+                ? "No take to mark yet"
+                : "Every take is marked"
               : `Mark ${unmarked} ${unmarked === 1 ? "take" : "takes"} blind`}{" "}
             <Key>B</Key>
           </Button>
@@ -88,7 +90,7 @@ function Feel({ found }: { found: FeelEye }) {
                 format.gust(found.default)}
               .
               {!threshold.offered &&
-                ` ${ENOUGH_MARKS - threshold.marks} more before it is offered as the target.`}
+                ` ${ENOUGH_MARKS - threshold.marks} more before it is offered as the target: fewer could be chance.`}
             </>
           )}
         </p>

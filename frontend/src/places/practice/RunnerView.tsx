@@ -3,6 +3,7 @@ import { useState, type ReactNode } from "react";
 import type { Drill, SessionDetail, SessionTake, TakeNote } from "../../api/practice";
 import { useSessionChange, useSessionUnsent } from "../../api/practice";
 import { Key } from "../../keys/Key";
+import { Button } from "../../ui/Button";
 import { useKeys } from "../../keys/useKeys";
 import { Checks } from "./Checks";
 import { NoteBar } from "./NoteBar";
@@ -54,7 +55,12 @@ export function RunnerView({ detail, onStop }: Props) {
       {step && take ? (
         <Face detail={detail} step={step} take={take} runner={runner} />
       ) : (
-        <p className="m-auto title text-figure-large">All done. Rest.</p>
+        <div className="m-auto space-y-6 text-center">
+          <p className="title text-figure-large">All done. Rest.</p>
+          <Button look="main" onClick={onStop}>
+            Back to the session <Key>Esc</Key>
+          </Button>
+        </div>
       )}
       {noted && step?.kind !== "roll" && step?.kind !== "slate" && (
         <NoteBar take={noted} onNote={note} />

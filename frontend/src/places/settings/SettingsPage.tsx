@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";
 import { DeletedSection } from "./DeletedSection";
+import { KeysSection } from "./KeysSection";
 
 /** A slider that rests so long is where it was meant to be. */
 const REST_MS = 250;
@@ -35,6 +36,7 @@ export function SettingsPage() {
         <h1 className="title text-title leading-tight">Settings</h1>
       </header>
       <CostSection />
+      <KeysSection />
       <DeletedSection />
       <ClearedSection />
     </>

@@ -75,7 +75,8 @@ export function TakesPage() {
                 to={besides}
                 className="inline-flex items-center gap-1.5 text-note font-semibold underline"
               >
-                Side by side <Key>B</Key>
+                {(first?.total ?? 0) > MOST_BESIDES ? `First ${MOST_BESIDES} side` : "Side"} by side{" "}
+                <Key>B</Key>
               </Link>
               <Chooser ref={chooser} />
             </div>

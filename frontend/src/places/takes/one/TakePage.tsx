@@ -180,6 +180,13 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               >
                 {finer ? "Hide bands and spectrum" : "Bands and spectrum"} <Key>S</Key>
               </Button>
+              <a
+                href={`/api/takes/${take.id}/path.csv`}
+                download
+                className="ml-4 text-note text-stone underline hover:text-ink"
+              >
+                The path, CSV
+              </a>
             </div>
             {finer && (
               <>

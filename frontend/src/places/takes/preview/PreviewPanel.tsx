@@ -115,14 +115,14 @@ const PLAIN = { corner_hz: null, rate: null, drift: null, glide: null };
 function Measured({ render }: { render: Render }) {
   const { recipe } = render;
   const part = format.span(recipe.start_s, recipe.end_s);
-  if (render.gust === null || render.off === null) {
+  if (render.gust === null || recipe.gust === null) {
     return (
       <p className="text-note text-stone">
         From {part}. It could not be measured again: {render.unmeasured ?? "no prediction"}.
       </p>
     );
   }
-  const found = agreement(render.off);
+  const found = agreement(recipe.gust, render.gust);
   const apart = edgesApart(render.gust, render.edge_gust);
   return (
     <p className="text-note text-stone" data-testid="measured-again">

@@ -42,8 +42,9 @@ describe("stepped", () => {
 
 describe("agreement", () => {
   it("says when a preview cannot be trusted to be as predicted", () => {
-    expect(agreement(0.05).agrees).toBe(true);
-    expect(agreement(-0.7)).toEqual({
+    expect(agreement(3.72, 3.74)).toEqual({ agrees: true, words: "as predicted" });
+    expect(agreement(3.74, 3.76)).toEqual({ agrees: true, words: "0.1 from the prediction" });
+    expect(agreement(3.7, 3.0)).toEqual({
       agrees: false,
       words: "0.7 less than predicted: go by what you see here",
     });

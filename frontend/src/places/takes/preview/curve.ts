@@ -35,10 +35,15 @@ export function stepped(strengths: Strength[], corner: number | null, by: number
   return next?.corner_hz ?? null;
 }
 
-/** In words how far a preview's own figure is from what was predicted. */
-export function agreement(off: number): { agrees: boolean; words: string } {
-  const by = Math.abs(off).toFixed(1);
-  if (Math.abs(off) <= 0.4) return { agrees: true, words: `within ${by} of the prediction` };
+const AGREES = 0.4;
+
+/** In words how far a preview's own figure is from what was predicted, as both are shown. */
+export function agreement(predicted: number, measured: number): { agrees: boolean; words: string } {
+  const off = measured - predicted;
+  const by = Math.abs(Number(measured.toFixed(1)) - Number(predicted.toFixed(1))).toFixed(1);
+  if (Math.abs(off) <= AGREES) {
+    return { agrees: true, words: by === "0.0" ? "as predicted" : `${by} from the prediction` };
+  }
   const way = off > 0 ? "more" : "less";
   return { agrees: false, words: `${by} ${way} than predicted: go by what you see here` };
 }
