@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import threading
-from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import replace
 from typing import Generic, TypeVar
@@ -163,24 +161,19 @@ def thinned_subject(subject: Subject, t_s: Floats, step: float) -> Subject:
 
 class _Recent(Generic[Key, Value]):
     """A few values, each worked out when first asked for; the one that was asked for longest ago
-    goes first. Safe between threads, of which two may work the same value out."""
+    goes first. Safe between threads, which only take out and put in whole entries; two of them may
+    work the same value out."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[Key, Value] = OrderedDict()
-        self._guard = threading.Lock()
+        self._kept: dict[Key, tuple[Value]] = {}
 
     def known(self, key: Key) -> Value | None:
-        with self._guard:
-            return self._kept.get(key)
+        found = self._kept.get(key)
+        return None if found is None else found[0]
 
     def get(self, key: Key, make: Callable[[], Value]) -> Value:
-        with self._guard:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-                return self._kept[key]
-        made = make()
-        with self._guard:
-            made = self._kept.setdefault(key, made)
-            while len(self._kept) > MOST_READINGS:
-                self._kept.popitem(last=False)
-            return made
+        found = self._kept.pop(key, None) or (make(),)
+        self._kept[key] = found  # the last one now
+        for oldest in list(self._kept)[:-MOST_READINGS]:
+            self._kept.pop(oldest, None)
+        return found[0]
