@@ -122,8 +122,16 @@ class Analysis:
 
 
 def thinned(motion: Motion, step: float) -> Motion:
-    """The frames of a path that are shown where each stands for `step` of them, when they are."""
+    """The frames of a path that are shown where each stands for `step` of them, when they are.
+
+    A frame that repeats the picture before it shows that one's place: which of the two is shown
+    can no more be told, and what is seen is what counts.
+    """
     index, at_s = shown_frames(motion.t_s, step)
+    seen = index
+    if motion.held is not None:
+        fresh = np.where(motion.held, 0, np.arange(len(motion.held)))
+        seen = np.maximum.accumulate(fresh)[index]
     shots = (
         replace(shot, start=start, stop=stop)
         for shot in motion.shots
@@ -132,13 +140,13 @@ def thinned(motion: Motion, step: float) -> Motion:
     return replace(
         motion,
         t_s=at_s,
-        pan_pct=motion.pan_pct[index],
-        tilt_pct=motion.tilt_pct[index],
-        roll_deg=motion.roll_deg[index],
-        zoom_pct=motion.zoom_pct[index],
+        pan_pct=motion.pan_pct[seen],
+        tilt_pct=motion.tilt_pct[seen],
+        roll_deg=motion.roll_deg[seen],
+        zoom_pct=motion.zoom_pct[seen],
         trust=motion.trust[index],
         error=motion.error[index],
-        held=None if motion.held is None else motion.held[index],
+        held=None,
         shots=tuple(
             shot if shot.stop - shot.start > 2 else replace(shot, reason=shot.reason or "short")
             for shot in shots

@@ -91,3 +91,16 @@ def test_shots_keep_their_frames():
     two = (replace(motion.shots[0], stop=51), replace(motion.shots[0], start=51))
     found = thinned(replace(motion, shots=two), 2.5)
     assert [(shot.start, shot.stop) for shot in found.shots] == [(0, 21), (21, 48)]
+
+
+def test_of_pictures_that_are_shown_twice_the_one_that_is_seen_counts():
+    """Every other frame of sixty repeats the one before it; 24 of them are shown."""
+    motion = make_motion(rate_hz=60, seconds=2, pan=sine(2.0, 1.0))
+    held = np.arange(120) % 2 == 1
+    shown = thinned(replace(motion, held=held), 2.5)
+    index, _ = shown_frames(motion.t_s, 2.5)
+    assert (index % 2 == 1).any()
+    assert shown.held is None
+    assert shown.pan_pct == pytest.approx(motion.pan_pct[index - index % 2])
+    plain = thinned(motion, 2.5)
+    assert plain.pan_pct == pytest.approx(motion.pan_pct[index])
