@@ -103,7 +103,12 @@ class Again:
     subject: SubjectPath | None = None
 
 
-def measured_again(path: Path, *, subject_at: tuple[float, float] | None = None) -> Again:
+def measured_again(
+    path: Path,
+    *,
+    subject_at: tuple[float, float] | None = None,
+    on_progress: Progress = lambda _done: None,
+) -> Again:
     """What a rendered film measures as. It is looked at apart by its edges too: where the figures
     were of a subject, its remedy has set the background moving, and the same follower would find
     that in order. subject_at: where the subject that it holds is at first, percent of the long
@@ -113,6 +118,7 @@ def measured_again(path: Path, *, subject_at: tuple[float, float] | None = None)
     def look(picture: Picture, done: float | None) -> None:
         edges.feed(picture, done)
         held.feed(picture)
+        on_progress(done or 0.0)
 
     try:
         found = measure_film(path, on_picture=look)

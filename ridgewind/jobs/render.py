@@ -72,7 +72,9 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
             on_progress=lambda done: watch.feed(RENDERED_SHARE * done),
         )  # fmt: skip
         again = measured_again(
-            target, subject_at=subject_place(render.recipe, analysis, clip, subject)
+            target,
+            subject_at=subject_place(render.recipe, analysis, clip, subject),
+            on_progress=lambda done: watch.feed(RENDERED_SHARE + (1 - RENDERED_SHARE) * done),
         )
     elif row.cleared_at is not None:
         raise UnreadableError(*CLEARED)

@@ -28,9 +28,9 @@ SHORT_LIFE_S = 5.0
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 0.5, 30.0
 """Before such a worker is started again; doubled each time."""
 
-STUCK_S = 180.0
+STUCK_S = 600.0
 """Without a sign of life for so long, a worker hangs in its decoder (chosen here: the longest step
-without one, settling an hour of film, takes some ten seconds)."""
+without one, settling or judging hours of film, takes a minute on a slow machine)."""
 
 
 class Supervisor:

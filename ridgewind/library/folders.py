@@ -164,9 +164,12 @@ def bring_in(
     except OSError as error:
         raise UnreadableError(*PULLED) from error
     clip = clips.by_id(db, imported.take.clip_id)
-    if not imported.duplicate and _digest(library.originals / clip.file) != clip.sha256:
-        library.forget(db, imported.take.id)
-        raise UnreadableError(*DIFFERS)
+    if not imported.duplicate:
+        try:
+            _compare(library.originals / clip.file, clip.sha256, on_progress)
+        except BaseException:  # it differs, or was stopped meanwhile
+            library.forget(db, imported.take.id)
+            raise
     with database.atomic(db):
         clips.mark_source(db, source.name, about.st_size, int(about.st_mtime), clip.id)
     return imported
@@ -200,9 +203,13 @@ def _films(root: Path) -> Iterator[Path]:
                 yield Path(folder) / name
 
 
-def _digest(path: Path) -> str:
+def _compare(copy: Path, sha256: str, on_progress: Progress) -> None:
+    """Read a copy back; of a large film this takes minutes, in which it tells that it lives. Raises
+    UnreadableError where it differs, and what on_progress raises."""
     digest = hashlib.sha256()
-    with path.open("rb") as stream:
+    with copy.open("rb") as stream:
         while chunk := stream.read(CHUNK_BYTES):
             digest.update(chunk)
-    return digest.hexdigest()
+            on_progress(1.0)
+    if digest.hexdigest() != sha256:
+        raise UnreadableError(*DIFFERS)

@@ -95,10 +95,16 @@ class Library:
         NewerSchemaError, OSError."""
         for folder in self.folders:
             folder.mkdir(parents=True, exist_ok=True)
-        self.root.chmod(OWN_ONLY)
+        self.close_to_others()
         with database.opened(self.database) as db:
             database.migrate(db)
             seeds.seed(db)
+
+    def close_to_others(self) -> None:
+        """Let no other user of the computer in, where the file system knows users: an exchange disk
+        may not."""
+        with contextlib.suppress(PermissionError):
+            self.root.chmod(OWN_ONLY)
 
     @contextlib.contextmanager
     def locked(self) -> Iterator[None]:
@@ -261,6 +267,8 @@ class Library:
         """Make a film that has arrived whole, on the library's own disk, one of its originals, see
         `add`. Its file is moved, unless the film is here already."""
         stored = f"{sha256}{_suffix(file_name)}"
+        original = self.originals / stored
+        moved = False
         try:
             # One after the other, so that the same film sent twice at once is one film.
             with database.atomic(db):
@@ -276,10 +284,15 @@ class Library:
                     setup_id=setup_id or kit.usual_setup_id(db),
                 )
                 jobs.enqueue(db, "measure", clip_id)
-                os.replace(arrived, self.originals / stored)
+                os.replace(arrived, original)
+                moved = True
             return Imported(takes.by_id(db, take_id), duplicate=False)
-        except NoRoomError as error:
-            raise MediaError(*DISK_FULL) from error
+        except BaseException as error:
+            if moved:  # but not kept, because the store could not be written
+                os.replace(original, arrived)
+            if isinstance(error, NoRoomError):
+                raise MediaError(*DISK_FULL) from error
+            raise
 
     def _receive(self, stream: Readable) -> tuple[Path, str, int]:
         digest, size = hashlib.sha256(), 0

@@ -17,7 +17,7 @@ import waitress
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
-from ridgewind.library.library import OWN_ONLY, Library
+from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
 from ridgewind.store import database
@@ -58,7 +58,7 @@ def run(start: Start) -> None:
     logging.basicConfig(level=logging.WARNING, format="ridgewind: %(message)s")
     library = Library(start.library)
     with library.locked(), _listening(start.port) as listener:
-        library.root.chmod(OWN_ONLY)
+        library.close_to_others()
         key = library.key()
         library.wait_for_workers()
         start.before(library)

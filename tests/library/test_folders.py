@@ -71,11 +71,30 @@ def test_a_pulled_card_leaves_nothing_half_done(library, db, card, monkeypatch):
 
 
 def test_a_copy_that_differs_is_refused_and_forgotten(library, db, card, monkeypatch):
-    monkeypatch.setattr(folders, "_digest", lambda path: "0" * 64)
+    add = library.add
+
+    def spoil(*args, **more):
+        found = add(*args, **more)
+        (original,) = library.originals.iterdir()
+        original.write_bytes(b"another film")
+        return found
+
+    monkeypatch.setattr(library, "add", spoil)
     with pytest.raises(UnreadableError, match="does not match"):
         bring(library, db, card, "DCIM/100/A001.MP4")
     assert list(library.originals.iterdir()) == []
-    assert clips.by_hash(db, "0" * 64) is None
+    assert clips.originals(db) == {}
+    assert takes.count(db, only=takes.Filter()) == 0
+
+
+def test_a_copy_that_is_stopped_while_it_is_read_back_is_forgotten(library, db, card):
+    def stop_at_the_end(share):
+        if list(library.originals.iterdir()):
+            raise StoppedError
+
+    with pytest.raises(StoppedError):
+        bring(library, db, card, "DCIM/100/A001.MP4", stop_at_the_end)
+    assert list(library.originals.iterdir()) == []
     assert takes.count(db, only=takes.Filter()) == 0
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
 
 import pytest
 
@@ -120,3 +121,32 @@ def test_the_same_film_sent_eight_times_at_once_is_one_take(library):
 
 def test_the_folder_is_the_shooters_alone(library):
     assert library.root.stat().st_mode & 0o077 == 0
+
+
+def test_a_film_whose_commit_fails_is_where_it_was_and_can_be_kept_again(library, db, monkeypatch):
+    arrived = library.incoming / "arrived"
+    arrived.write_bytes(b"a film")
+    facts = {"sha256": "a" * 64, "size_bytes": 6, "file_name": "a.mp4"}
+    enter = database.atomic
+
+    @contextmanager
+    def full_at_the_end(connection):
+        with enter(connection):
+            yield
+            raise NoRoomError("database or disk is full")
+
+    monkeypatch.setattr(database, "atomic", full_at_the_end)
+    with pytest.raises(MediaError, match="disk is full"):
+        library.keep(db, arrived, **facts)
+    monkeypatch.undo()
+    assert names(library.originals) == []
+    assert library.keep(db, arrived, **facts).take.state == "queued"
+    assert names(library.originals) == ["a" * 64 + ".mp4"]
+
+
+def test_a_disk_that_knows_no_users_is_no_obstacle(library, monkeypatch):
+    def refuse(*_args):
+        raise PermissionError(1, "Operation not permitted")
+
+    monkeypatch.setattr(type(library.root), "chmod", refuse)
+    library.prepare()
