@@ -27,7 +27,7 @@ from ridgewind.jobs import render
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
 from ridgewind.services import assessing, deciding
-from ridgewind.store import briefs, clips, database, renders, takes
+from ridgewind.store import briefs, clips, database, renders, summaries, takes
 from ridgewind.web.app import Config, create_app
 
 CACHE = Path(__file__).parent / ".cache"
@@ -286,7 +286,7 @@ def judging_again() -> None:
                         db, clip_id=clip, name=f"Take {k}", brief_id=brief_id, setup_id=None
                     )
                     assessing.summarise(db, take)
-                takes.mark_stale(db, brief_id)
+                summaries.mark_brief_stale(db, brief_id)
             begun = time.perf_counter()
             assert assessing.refresh(db, budget_s=600) == 0
             wall = 10 * (time.perf_counter() - begun)
@@ -312,7 +312,7 @@ def listing() -> None:
                 take = takes.add(
                     db, clip_id=clip, name=f"Take {k}", brief_id=brief_id, setup_id=None
                 )
-                takes.set_summary(
+                summaries.put(
                     db,
                     take,
                     gust=k % 90 / 10,

@@ -12,7 +12,7 @@ from ridgewind.core.motion.follow import Follower, Mark, Subject, SubjectPath
 from ridgewind.core.motion.pyramid import Image
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
-from ridgewind.store import clips, database, subjects, takes
+from ridgewind.store import clips, database, subjects, summaries, takes
 from ridgewind.store.database import Connection
 
 LONGEST_BACK_S, LONGEST_ON_S = 30.0, 120.0
@@ -36,7 +36,7 @@ def follow(
         subject = Subject((known.marks[0], mark), (known.paths[0], path))
     with database.atomic(db):
         subjects.put(db, take_id, subject)
-        takes.mark_take_stale(db, take_id)
+        summaries.mark_take_stale(db, take_id)
     return subject
 
 

@@ -16,7 +16,17 @@ from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.services.whose import as_said
-from ridgewind.store import clips, database, drills, kit, settings, subjects, takes, whose_motion
+from ridgewind.store import (
+    clips,
+    database,
+    drills,
+    kit,
+    settings,
+    subjects,
+    summaries,
+    takes,
+    whose_motion,
+)
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
@@ -97,14 +107,14 @@ def spectrum(assessment: Assessment) -> Spectrum | None:
 def summarise(db: Connection, take_id: int) -> Judged:
     """Judge a take and store its line in the list, in one write. Call outside of a transaction:
     judging an hour of film takes seconds, in which nobody else could write."""
-    staleness = takes.staleness(db, take_id)
+    staleness = summaries.staleness(db, take_id)
     judged = judge(db, take_id)
     if judged.assessment is None or judged.trace is None:
         return judged
     found, settled = judged.assessment, judged.assessment.doubt is None
     with database.atomic(db):
         # Nothing is put on record of a path that is in doubt.
-        takes.set_summary(
+        summaries.put(
             db,
             take_id,
             gust=found.gust if settled else None,
@@ -127,7 +137,7 @@ def summarise_film(db: Connection, clip_id: int) -> None:
 def film_changed(db: Connection, clip_id: int) -> None:
     """The lines of all takes of a film are out of date; call in the transaction that changes it."""
     for take in takes.of_clip(db, clip_id):
-        takes.mark_take_stale(db, take.id)
+        summaries.mark_take_stale(db, take.id)
 
 
 def top_band(assessment: Assessment) -> str | None:
@@ -140,13 +150,13 @@ def refresh(db: Connection, *, budget_s: float) -> int:
     """Judge again what a changed brief has made stale, newest first, for at most about
     budget_s; returns how many are left."""
     end = time.monotonic() + budget_s
-    while waiting := takes.stale_ids(db, limit=20):
+    while waiting := summaries.stale_ids(db, limit=20):
         for take_id in waiting:
             if summarise(db, take_id).assessment is None:
                 with database.atomic(db):
-                    takes.forget_summary(db, take_id)
+                    summaries.forget(db, take_id)
             if time.monotonic() > end:
-                return takes.stale_count(db)
+                return summaries.stale_count(db)
     return 0
 
 

@@ -19,7 +19,7 @@ from ridgewind.core.kit.optics import Picture
 from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
 from ridgewind.core.units import pct_to_deg
-from ridgewind.store import briefs, kit, takes
+from ridgewind.store import briefs, kit, summaries
 from ridgewind.store.database import Connection
 from ridgewind.store.kit import SetupAsk
 
@@ -129,7 +129,7 @@ def brief_for(db: Connection, brief_id: int | None) -> Brief:
 
 def _speeds(db: Connection, setup_id: int) -> tuple[list[tuple[float, float]], Source]:
     """Picture speed and focal length of past takes: this set-up's if enough, else all."""
-    rows = takes.body_speeds(db, limit=MOST_TAKES)
+    rows = summaries.body_speeds(db, limit=MOST_TAKES)
     own = [(speed, focal) for found_id, speed, focal in rows if found_id == setup_id]
     if len(own) >= ENOUGH_TAKES:
         return own, "setup"

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import FEELS, USUAL_MOST_CROP_PCT
 from ridgewind.core.trials.eye import Mark, Threshold, surprise, threshold_of
-from ridgewind.store import briefs, marks, takes
+from ridgewind.store import briefs, marks, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.marks import MarkRow
 
@@ -138,4 +138,4 @@ def undo_use(db: Connection, used: Used) -> None:
 def _set_target(db: Connection, brief_id: int, own_target: float | None) -> None:
     row = briefs.by_id(db, brief_id)
     briefs.change(db, brief_id, replace(row.brief, own_target=own_target), name=row.name)
-    takes.mark_stale(db, brief_id)
+    summaries.mark_brief_stale(db, brief_id)

@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from ridgewind.core.practice.matching import Film, Match, Planned, match
 from ridgewind.core.practice.session import COUNT_IN_S
 from ridgewind.services import assessing
-from ridgewind.store import clips, database, sessions, takes
+from ridgewind.store import clips, database, sessions, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 
@@ -81,12 +81,12 @@ def file_film(db: Connection, session_id: int, position: int, take_id: int | Non
     with database.atomic(db):
         if before is not None and before != take_id:
             takes.set_part(db, before, None)
-            takes.mark_take_stale(db, before)
+            summaries.mark_take_stale(db, before)
         if take_id is not None:
             sessions.set_state(db, session_id, position, "filmed", keep_time=True)
             block = session.plan.blocks[session.takes[position].block]
             takes.set_part(db, take_id, _rolled_part(db, take_id, block.take_s))
-            takes.mark_take_stale(db, take_id)
+            summaries.mark_take_stale(db, take_id)
         sessions.file_take(db, session_id, position, take_id)
     for changed in {before, take_id}:
         if changed is not None:

@@ -7,7 +7,7 @@ from collections import defaultdict
 from ridgewind.core.judge.next_time import LensRange, Record
 from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.practice.drill import Drill
-from ridgewind.store import drills, kit, takes
+from ridgewind.store import drills, kit, summaries
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
 
@@ -65,7 +65,7 @@ def records(db: Connection) -> list[Record]:
     """What is on record, by set-up."""
     names = {setup.id: setup.ask.name for setup in kit.setups(db)}
     found: dict[str, list[tuple[float, float]]] = defaultdict(list)
-    for setup_id, speed, focal in takes.body_speeds(db, limit=RECORDS_OF):
+    for setup_id, speed, focal in summaries.body_speeds(db, limit=RECORDS_OF):
         found[names.get(setup_id, "No set-up")].append((speed, focal))
     return [
         Record(name, tuple(one[0] for one in rows), tuple(one[1] for one in rows))

@@ -30,6 +30,7 @@ from ridgewind.store import (
     marks,
     motion_logs,
     subjects,
+    summaries,
     takes,
     whose_motion,
 )
@@ -117,7 +118,7 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
         if asked.capture_fps is not None:
             takes.set_own_capture(db, take_id, asked.capture_fps or None)
-        takes.mark_take_stale(db, take_id)
+        summaries.mark_take_stale(db, take_id)
     assessing.summarise(db, take_id)
 
 
@@ -209,7 +210,7 @@ def change_own_brief(db: Connection, take_id: int, brief: Brief) -> None:
     """Change what is asked of this take alone. Raises NotFoundError."""
     with database.atomic(db):
         takes.set_own_brief(db, take_id, brief)
-        takes.mark_take_stale(db, take_id)
+        summaries.mark_take_stale(db, take_id)
     assessing.summarise(db, take_id)
 
 
@@ -274,5 +275,5 @@ def forget_subject(db: Connection, take_id: int) -> Judged:
     """Take the mark away; what it could do for the take goes with it."""
     with database.atomic(db):
         subjects.remove(db, take_id)
-        takes.mark_take_stale(db, take_id)
+        summaries.mark_take_stale(db, take_id)
     return assessing.summarise(db, take_id)

@@ -16,6 +16,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import Bench, Parts
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
 from ridgewind.core.kit.optics import set_up_focal_eq_mm
+from ridgewind.store import summaries
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
@@ -150,17 +151,8 @@ def _put(db: sqlite3.Connection, before: ItemRow, spec: Spec, *, name: str) -> l
             "update setup set focal_eq_mm = ?, optics = ? where id = ?",
             (_focal(db, ask), _json(_OPTICS, ask.optics), setup["id"]),
         )
-        _mark_takes_stale(db, setup["id"])
+        summaries.mark_setup_stale(db, setup["id"])
     return [setup["id"] for setup in using]
-
-
-def _mark_takes_stale(db: sqlite3.Connection, setup_id: int) -> None:
-    """The lines of all takes that were filmed with a set-up are out of date."""
-    db.execute(
-        "update summary set stale = stale + 1"
-        " where take_id in (select id from take where setup_id = ?)",
-        (setup_id,),
-    )
 
 
 def _same_mode(ask: SetupAsk, before: Camera, after: Camera) -> Optics:
@@ -221,7 +213,7 @@ def change_setup(db: sqlite3.Connection, setup_id: int, ask: SetupAsk) -> None:
          _json(_BENCH, ask.bench), _focal(db, ask), setup_id),
     )  # fmt: skip
     _set_supports(db, setup_id, ask.support_ids)
-    _mark_takes_stale(db, setup_id)
+    summaries.mark_setup_stale(db, setup_id)
 
 
 def setup_by_id(db: sqlite3.Connection, setup_id: int) -> SetupRow:

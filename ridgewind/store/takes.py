@@ -8,7 +8,7 @@ from typing import Any
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
-from ridgewind.store import briefs, renders
+from ridgewind.store import briefs, renders, summaries
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
@@ -245,88 +245,6 @@ def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | N
     db.execute("update take set from_s = ?, to_s = ? where id = ?", (from_s, to_s, take_id))
 
 
-def mark_stale(db: sqlite3.Connection, brief_id: int) -> int:
-    """The lines of all takes under a brief are out of date; returns how many."""
-    cursor = db.execute(
-        "update summary set stale = stale + 1"
-        " where take_id in (select id from take where brief_id = ?)",
-        (brief_id,),
-    )
-    return cursor.rowcount
-
-
-def mark_take_stale(db: sqlite3.Connection, take_id: int) -> None:
-    """The line of a take is out of date."""
-    db.execute("update summary set stale = stale + 1 where take_id = ?", (take_id,))
-
-
-def staleness(db: sqlite3.Connection, take_id: int) -> int:
-    """How often a take's line went out of date since it was worked out; read before judging."""
-    row = db.execute("select stale from summary where take_id = ?", (take_id,)).fetchone()
-    return 0 if row is None else int(row["stale"])
-
-
-def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
-    """Takes whose line is out of date, newest first."""
-    rows = db.execute(
-        "select take_id from summary where stale order by take_id desc limit ?", (limit,)
-    )
-    return [row["take_id"] for row in rows]
-
-
-def stale_count(db: sqlite3.Connection) -> int:
-    row = db.execute(
-        "select count(*) as many from summary join take on take.id = summary.take_id"
-        " where stale and take.deleted_at is null"
-    ).fetchone()
-    return int(row["many"])
-
-
-def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[tuple[int, float, float]]:
-    """Set-up (0 for none), picture speed S in percent a second and equivalent focal length of
-    the newest measured takes."""
-    rows = db.execute(
-        "select coalesce(take.setup_id, 0) as setup_id, summary.speed_pct_s,"
-        f" coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal"
-        " from take join summary on summary.take_id = take.id"
-        " left join setup on setup.id = take.setup_id"
-        " where take.deleted_at is null and summary.speed_pct_s > 0"
-        " order by take.id desc limit ?",
-        (limit,),
-    )
-    return [(row["setup_id"], row["speed_pct_s"], row["focal"]) for row in rows]
-
-
-def set_summary(
-    db: sqlite3.Connection,
-    take_id: int,
-    *,
-    gust: float | None,
-    peak_gust: float | None,
-    remedy: str | None,
-    ridge: bytes,
-    speed_pct_s: float | None,
-    top_band: str | None,
-    staleness: int,
-) -> None:
-    """Keep a take's line. staleness: of before it was judged; a line that has gone out of date
-    since then stays so."""
-    db.execute(
-        "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " stale) values (?, ?, ?, ?, ?, ?, ?, 0)"
-        " on conflict (take_id) do update set gust = excluded.gust,"
-        " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
-        " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
-        " stale = iif(summary.stale = ?, 0, summary.stale)",
-        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band, staleness),
-    )
-
-
-def forget_summary(db: sqlite3.Connection, take_id: int) -> None:
-    """Drop the line of a take that has no path any more."""
-    db.execute("delete from summary where take_id = ?", (take_id,))
-
-
 def set_choice(db: sqlite3.Connection, take_id: int, choice: str | None) -> None:
     """Settle a take: keep, reject or retake; None leaves it open again."""
     by_id(db, take_id)
@@ -336,12 +254,7 @@ def set_choice(db: sqlite3.Connection, take_id: int, choice: str | None) -> None
 def move_brief(db: sqlite3.Connection, from_id: int, to_id: int) -> None:
     """Let all takes under one brief point at another; their lines are then out of date."""
     db.execute("update take set brief_id = ? where brief_id = ?", (to_id, from_id))
-    mark_stale(db, to_id)
-
-
-def mark_all_stale(db: sqlite3.Connection) -> None:
-    """Every line is out of date: what a verdict is weighed by has changed."""
-    db.execute("update summary set stale = stale + 1")
+    summaries.mark_brief_stale(db, to_id)
 
 
 def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:

@@ -11,7 +11,7 @@ from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.services import assessing
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import clips, database, jobs, summaries, takes
 from ridgewind.store.errors import BusyError
 from tests.conftest import wait_for
 
@@ -72,15 +72,15 @@ def test_a_line_that_went_out_of_date_while_it_was_worked_out_stays_so(
     judge = assessing.judge
 
     def changed_meanwhile(db, take_id):
-        takes.mark_take_stale(db, take_id)
+        summaries.mark_take_stale(db, take_id)
         return judge(db, take_id)
 
     monkeypatch.setattr(assessing, "judge", changed_meanwhile)
     assessing.summarise(db, take.id)
-    assert takes.stale_ids(db, limit=9) == [take.id]
+    assert summaries.stale_ids(db, limit=9) == [take.id]
     monkeypatch.undo()
     assert assessing.refresh(db, budget_s=5) == 0
-    assert takes.stale_ids(db, limit=9) == []
+    assert summaries.stale_ids(db, limit=9) == []
 
 
 def test_a_worker_that_gives_no_sign_of_life_is_replaced(library, db, take, monkeypatch):

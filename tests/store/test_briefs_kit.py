@@ -10,7 +10,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit import typical
 from ridgewind.core.kit.bench import usual_bench
-from ridgewind.store import briefs, database, kit, seeds, takes
+from ridgewind.store import briefs, database, kit, seeds, summaries, takes
 from ridgewind.store.errors import NotFoundError, TypicalError
 from tests.store.test_store import add_take, summary
 
@@ -79,9 +79,9 @@ def test_changing_a_brief_marks_the_takes_that_depend_on_it_and_no_other(db):
     for take_id in ids:
         summary(db, take_id, 3.0)
     briefs.change(db, shared, replace(usual_brief(), feel="locked"), name="Shared")
-    assert takes.mark_stale(db, shared) == 2
-    assert takes.stale_ids(db, limit=10) == ids[1::-1]
-    assert takes.stale_count(db) == 2
+    assert summaries.mark_brief_stale(db, shared) == 2
+    assert summaries.stale_ids(db, limit=10) == ids[1::-1]
+    assert summaries.stale_count(db) == 2
     assert [takes.by_id(db, take_id).stale for take_id in ids] == [True, True, False]
 
 

@@ -11,7 +11,7 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.motion.path import RivalPath
-from ridgewind.store import briefs, clips, database, jobs, renders, takes
+from ridgewind.store import briefs, clips, database, jobs, renders, summaries, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError
 from tests.conftest import make_motion, sine
 
@@ -40,7 +40,7 @@ def add_take(db, number: int, **brief) -> int:
 
 
 def summary(db, take_id, gust, remedy="keep"):
-    takes.set_summary(
+    summaries.put(
         db,
         take_id,
         gust=gust,

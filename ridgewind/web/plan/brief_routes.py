@@ -6,7 +6,7 @@ from http import HTTPStatus
 
 from flask import Response
 
-from ridgewind.store import briefs, database, takes
+from ridgewind.store import briefs, database, summaries
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -50,7 +50,7 @@ def change_brief(path: brief_models.BriefPath, body: brief_models.BriefChange) -
                 raise ElsewhereError("brief")
             brief = brief_of(body.brief)
             briefs.change(db, path.brief_id, brief, name=body.name.strip())
-            changed = takes.mark_stale(db, path.brief_id)
+            changed = summaries.mark_brief_stale(db, path.brief_id)
         left = min(service.judge_again(db, budget_s=AT_ONCE_S), changed)
         item = _item(db, path.brief_id)
     return answered(brief_models.BriefChanged(item=item, judged=changed - left, left=left))

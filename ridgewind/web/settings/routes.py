@@ -9,7 +9,7 @@ from flask import Response
 from ridgewind.core.judge.cost import Weights
 from ridgewind.library.library import Library
 from ridgewind.services import clearing
-from ridgewind.store import database, settings, takes
+from ridgewind.store import database, settings, summaries
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -34,7 +34,7 @@ def change_weights(body: models.WeightsBody) -> Response:
     with current().read() as db:
         with database.atomic(db):
             settings.set_weights(db, Weights(**body.model_dump()))
-            takes.mark_all_stale(db)
+            summaries.mark_all_stale(db)
         current().judge_again(db, budget_s=AT_ONCE_S)
         return answered(_weights(db))
 
@@ -89,7 +89,7 @@ def _weights(db: Connection) -> models.WeightsAnswer:
     return models.WeightsAnswer(
         weights=models.WeightsBody(**asdict(settings.weights(db))),
         usual=models.WeightsBody(**asdict(Weights())),
-        left=takes.stale_count(db),
+        left=summaries.stale_count(db),
     )
 
 

@@ -10,7 +10,7 @@ from ridgewind.demo.filling import SIMULATED_CAMERA
 from ridgewind.films import following
 from ridgewind.services import assessing, taking
 from ridgewind.services.taking import TakeChange
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import clips, database, jobs, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
@@ -40,7 +40,7 @@ def list_takes(query: models.ListQuery) -> Response:
             total=takes.count(db, only=only),
             all=takes.count(db, only=takes.Filter()),
             busy=jobs.unfinished(db, "measure"),
-            stale=takes.stale_count(db),
+            stale=summaries.stale_count(db),
         )
     return answered(found)
 
@@ -54,7 +54,7 @@ def pulse() -> Response:
             stamp=database.stamp(service.library.database),
             all=takes.count(db, only=takes.Filter()),
             busy=jobs.unfinished(db, "measure"),
-            stale=takes.stale_count(db),
+            stale=summaries.stale_count(db),
         )
     return answered(found)
 

@@ -9,7 +9,7 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.services import assessing
-from ridgewind.store import briefs, database, kit, takes
+from ridgewind.store import briefs, database, kit, summaries, takes
 from ridgewind.web.app import Config, create_app
 from tests.conftest import shaken, write_film
 from tests.web.conftest import HERE, bring_in, measure
@@ -94,10 +94,10 @@ def test_many_takes_are_judged_again_in_the_background(client, library, measured
         for take_id in measured:
             takes.point(db, take_id, brief_id=brief_id)
         briefs.change(db, brief_id, replace(usual_brief(), feel="raw"), name="Many")
-        takes.mark_stale(db, brief_id)
+        summaries.mark_brief_stale(db, brief_id)
         assert assessing.refresh(db, budget_s=0.0) == 1
         with Refresher(library):
-            while takes.stale_count(db):
+            while summaries.stale_count(db):
                 pass
         assert [takes.by_id(db, take_id).remedy for take_id in measured] == ["keep", "keep"]
     assert woken == []
@@ -256,7 +256,7 @@ def test_a_planned_move_is_filmed_once_and_served(client, library):
 
 def staleness(library, take_id):
     with database.opened(library.database) as db:
-        return takes.staleness(db, take_id)
+        return summaries.staleness(db, take_id)
 
 
 def test_what_a_take_was_filmed_with_changes_and_the_take_is_judged_again(
@@ -285,10 +285,10 @@ def test_an_upgrade_of_a_typical_camera_takes_its_set_ups_along(db, library, mea
     with database.atomic(db):
         takes.point(db, measured[1], setup_id=setup.id)
         kit.put_typical(db, camera.spec, name=camera.name, key=key)
-        assert takes.staleness(db, measured[1]) == 0  # nothing has changed
+        assert summaries.staleness(db, measured[1]) == 0  # nothing has changed
         wider = replace(camera.spec, sensor_long_mm=2 * camera.spec.sensor_long_mm)
         kit.put_typical(db, wider, name=camera.name, key=key)
-    assert takes.staleness(db, measured[1]) == 1
+    assert summaries.staleness(db, measured[1]) == 1
     after = kit.setup_by_id(db, setup.id)
     assert after.focal_eq_mm == pytest.approx(setup.focal_eq_mm / 2)
 

@@ -10,7 +10,7 @@ import pytest
 from ridgewind.core.practice.session import Ask
 from ridgewind.jobs import render
 from ridgewind.services import practising
-from ridgewind.store import database, sessions, takes
+from ridgewind.store import database, sessions, summaries, takes
 from tests.conftest import shaken, write_film
 from tests.web.conftest import HERE, bring_in, measure
 
@@ -205,7 +205,7 @@ def test_weights_judge_every_take_again(client, library, several):
     answer = put(client, "/api/settings/weights", heavy)
     assert answer["weights"]["desk"] == 5.0
     with database.opened(library.database) as db:
-        assert takes.stale_count(db) == answer["left"]
+        assert summaries.stale_count(db) == answer["left"]
     remedies = get(client, f"/api/takes/{several[1]}")["judgement"]["remedies"]
     polish = next(one for one in remedies if one["remedy"] == "polish")
     assert polish["points"] > 10
