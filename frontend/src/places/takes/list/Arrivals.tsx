@@ -14,9 +14,11 @@ export function Arrivals() {
         {arrivals.map((one) => (
           <li
             key={one.key}
-            className="flex items-center gap-4 border-t border-line px-4 py-2 sm:px-8"
+            className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 sm:flex-nowrap sm:px-8"
           >
-            <span className="min-w-0 flex-1 truncate font-medium">{one.file.name}</span>
+            <span className="w-full min-w-0 truncate font-medium sm:w-auto sm:flex-1">
+              {one.file.name}
+            </span>
             <ArrivalState one={one} />
             {one.state === "failed" && <Button onClick={() => again(one.key)}>Try again</Button>}
             <button
@@ -37,13 +39,13 @@ export function Arrivals() {
 function ArrivalState({ one }: { one: Arrival }) {
   if (one.state === "failed") {
     return (
-      <span role="alert" className="text-note text-ember">
+      <span role="alert" className="flex-1 text-note text-ember-deep sm:flex-none">
         {one.error?.message} {one.error?.hint}
       </span>
     );
   }
   return (
-    <span className="w-48">
+    <span className="w-48 flex-1 sm:flex-none">
       <Progress
         value={one.state === "waiting" ? 0 : one.progress}
         label={`Bringing in ${one.file.name}, ${format.fileSize(one.file.size)}`}
