@@ -40,6 +40,9 @@ def middle(page, test_id: str) -> tuple[float, float]:
 def drag(page, film: str, slot: str | None) -> None:
     """Drag a film to a take, or down among the loose ones."""
     expect(page.get_by_test_id(film)).to_be_visible()
+    if film.startswith("slot-"):  # filed on the server first, and a moment later on the page
+        filled = page.get_by_test_id(film).locator("rect[fill='var(--lichen-deep)']")
+        expect(filled).to_have_count(1)
     page.wait_for_timeout(300)  # until the list beside it stands still
     x, y = middle(page, film)
     page.mouse.move(x, y)
