@@ -321,6 +321,7 @@ def listing() -> None:
                     ridge=bytes(240),
                     speed_pct_s=1.0,
                     top_band="step",
+                    cause="footfalls",
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import math
+
+HALF_FRAME = 0.5
+"""A moment within half a frame of a frame is that frame."""
+
 LONGEST_IN_SECONDS = 90.0
 """From here on minutes are told; nobody reads 499.4 s off a player."""
 
@@ -15,6 +20,20 @@ def time_words(seconds: float) -> str:
     if seconds < LONGEST_IN_SECONDS:
         return f"{seconds:.1f} s"
     return f"{_clock(seconds)} {'min' if seconds < 3600 else 'h'}"
+
+
+def timecode(seconds: float, *, fps: float) -> str:
+    """A moment of a film as hours, minutes, seconds and frames, none dropped: its frame's number at
+    the whole rate that is nearest to the film's.
+
+    >>> timecode(83.5, fps=25.0), timecode(1.0, fps=29.97)
+    ('00:01:23:13', '00:00:01:00')
+    """
+    whole = max(1, round(fps))
+    rest, frame = divmod(math.floor(seconds * fps + HALF_FRAME), whole)
+    minutes, second = divmod(rest, 60)
+    hours, minute = divmod(minutes, 60)
+    return f"{hours:02}:{minute:02}:{second:02}:{frame:02}"
 
 
 def span_words(start_s: float, end_s: float) -> str:

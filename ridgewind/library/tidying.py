@@ -11,7 +11,7 @@ from pathlib import Path
 
 from ridgewind.library.library import KEEP_DELETED_DAYS, Library
 from ridgewind.media.whole import PARTIAL_PATTERN
-from ridgewind.store import briefs, clips, database, jobs, kit, takes
+from ridgewind.store import briefs, bulk_changes, clips, database, jobs, kit, takes
 from ridgewind.store.database import Connection
 
 log = logging.getLogger(__name__)
@@ -37,6 +37,7 @@ def tidy(library: Library) -> None:
             library.forget(db, take.id)
         for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
             library.let_go(clip)
+        bulk_changes.forget(db, days=KEEP_DELETED_DAYS)
 
 
 def _remove(leftover: Path) -> None:

@@ -123,6 +123,7 @@ def summarise(db: Connection, take_id: int) -> Judged:
             ridge=small_ridge(judged.trace),
             speed_pct_s=found.speed_pct_s if settled else None,
             top_band=top_band(found) if settled else None,
+            cause=first_cause(found) if settled else None,
             staleness=staleness,
         )
     return judged
@@ -144,6 +145,12 @@ def top_band(assessment: Assessment) -> str | None:
     """The band with the largest share."""
     shown = [band for band in assessment.bands if band.share is not None]
     return max(shown, key=lambda band: band.share or 0.0).name if shown else None
+
+
+def first_cause(assessment: Assessment) -> str | None:
+    """The key of the first cause that is named."""
+    causes = assessment.causes.causes
+    return causes[0].key if causes else None
 
 
 def refresh(db: Connection, *, budget_s: float) -> int:

@@ -292,6 +292,20 @@ def ask_for_film(db: Connection, case: Case, asked: RemedyRequest, *, purpose: s
         return renders.by_id(db, number)
 
 
+def ask_for_verdict(db: Connection, take_id: int) -> RenderRow | None:
+    """Let the verdict of a take be rendered full size; None where there is nothing to be made: it
+    is kept as shot, to be filmed again, in doubt, not measured or without a picture.
+    Raises NotFoundError."""
+    try:
+        case = case_of(db, take_id)
+    except NotReadyError:
+        return None
+    kind = case.assessment.decision.remedy
+    if not case.pictured or kind is None or kind in ("keep", "retake"):
+        return None
+    return ask_for_film(db, case, RemedyRequest(kind), purpose="film")
+
+
 def films_of(db: Connection, take_id: int) -> tuple[list[RenderRow], float]:
     """Films made from a take, the newest first, and the file's time of its first frame, s."""
     rows = renders.of_take(db, take_id)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import FEELS, USUAL_MOST_CROP_PCT
 from ridgewind.core.trials.eye import Mark, Threshold, surprise, threshold_of
-from ridgewind.store import briefs, marks, summaries, takes
+from ridgewind.store import briefs, listing, marks, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.marks import MarkRow
 
@@ -84,8 +84,8 @@ def polish_eye(db: Connection) -> Threshold:
 def blind_order(db: Connection, *, feel: str | None, seed: int) -> Sequence[int]:
     """Measured takes that have no mark yet, in an order that tells nothing."""
     marked = {row.take_id for row in marks.all_marks(db) if row.view == marks.AS_SHOT}
-    rows = takes.page(
-        db, only=takes.Filter(feel=feel), sort="imported", descending=True, offset=0,
+    rows = listing.page(
+        db, only=listing.Filter(feel=feel), sort="imported", descending=True, offset=0,
         limit=BLIND_LIMIT,
     )  # fmt: skip
     ids = sorted(row.id for row in rows if row.gust is not None and row.id not in marked)

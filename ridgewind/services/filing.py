@@ -8,7 +8,7 @@ from datetime import UTC, datetime
 from ridgewind.core.practice.matching import Film, Match, Planned, match
 from ridgewind.core.practice.session import COUNT_IN_S
 from ridgewind.services import assessing
-from ridgewind.store import clips, database, sessions, summaries, takes
+from ridgewind.store import clips, database, drills, sessions, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 
@@ -81,16 +81,35 @@ def file_film(db: Connection, session_id: int, position: int, take_id: int | Non
     with database.atomic(db):
         if before is not None and before != take_id:
             takes.set_part(db, before, None)
+            takes.set_filed_name(db, before, None)
             summaries.mark_take_stale(db, before)
         if take_id is not None:
             sessions.set_state(db, session_id, position, "filmed", keep_time=True)
             block = session.plan.blocks[session.takes[position].block]
             takes.set_part(db, take_id, _rolled_part(db, take_id, block.take_s))
+            takes.set_filed_name(db, take_id, filed_name(db, session, position))
             summaries.mark_take_stale(db, take_id)
         sessions.file_take(db, session_id, position, take_id)
     for changed in {before, take_id}:
         if changed is not None:
             assessing.summarise(db, changed)
+
+
+def filed_name(db: Connection, session: sessions.SessionRow, position: int) -> str:
+    """What a film is called that is filed under a planned take: its drill and variation, numbered
+    where the session has several of them."""
+    wanted = session.takes[position]
+    drill = drills.library(db, archived=True).get(wanted.drill_key)
+    if drill is None:
+        return session.name
+    variation = next((one for one in drill.variations if one.key == wanted.variation_key), None)
+    alike = [
+        take.position
+        for take in session.takes
+        if (take.drill_key, take.variation_key) == (wanted.drill_key, wanted.variation_key)
+    ]
+    number = "" if len(alike) == 1 else f" {alike.index(position) + 1}"
+    return f"{wanted.variation_key if variation is None else variation.name}{number} · {drill.name}"
 
 
 def _begun_s(row: sessions.LooseFilmRow) -> float | None:

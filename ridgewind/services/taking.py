@@ -66,13 +66,15 @@ class TakeSheet:
 class TakeChange:
     """What of a take is changed; None leaves a thing as it is. whole: judge all of its film.
     focal_eq_mm: of its own; given as () to go back to its set-up's. capture_fps: frames a second at
-    which it was filmed; given as () to leave that to its file and its set-up."""
+    which it was filmed; given as () to leave that to its file and its set-up. name: the shooter's
+    own; given as () to go back to what it is filed under, or its file's."""
 
     brief_id: int | None = None
     setup_id: int | None = None
     whole: bool = False
     focal_eq_mm: float | tuple[()] | None = None
     capture_fps: float | tuple[()] | None = None
+    name: str | tuple[()] | None = None
 
 
 def sheet(db: Connection, take_id: int) -> TakeSheet:
@@ -118,6 +120,8 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
         if asked.capture_fps is not None:
             takes.set_own_capture(db, take_id, asked.capture_fps or None)
+        if asked.name is not None:
+            takes.set_own_name(db, take_id, asked.name or None)
         summaries.mark_take_stale(db, take_id)
     assessing.summarise(db, take_id)
 

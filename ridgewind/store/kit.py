@@ -223,6 +223,11 @@ def setup_by_id(db: sqlite3.Connection, setup_id: int) -> SetupRow:
     return _setup(db, row)
 
 
+def setup_names(db: sqlite3.Connection) -> dict[int, str]:
+    """Of all set-ups, archived ones too."""
+    return {row["id"]: row["name"] for row in db.execute("select id, name from setup")}
+
+
 def setup_by_key(db: sqlite3.Connection, key: str) -> SetupRow | None:
     row = db.execute(f"{_SETUPS} where setup.typical_key = ?", (key,)).fetchone()
     return None if row is None else _setup(db, row)

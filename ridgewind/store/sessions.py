@@ -107,6 +107,11 @@ def by_id(db: sqlite3.Connection, session_id: int) -> SessionRow:
     return _row(db, row)
 
 
+def names(db: sqlite3.Connection) -> dict[int, str]:
+    """Of all sessions."""
+    return {row["id"]: row["name"] for row in db.execute("select id, name from session")}
+
+
 def recent(db: sqlite3.Connection, *, limit: int) -> list[SessionRow]:
     """Sessions, the newest first."""
     rows = db.execute("select * from session order by id desc limit ?", (limit,)).fetchall()

@@ -71,18 +71,20 @@ def put(
     ridge: bytes,
     speed_pct_s: float | None,
     top_band: str | None,
+    cause: str | None,
     staleness: int,
 ) -> None:
     """Keep a take's line. staleness: of before it was judged; a line that has gone out of date
     since then stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " stale) values (?, ?, ?, ?, ?, ?, ?, 0)"
+        " cause, stale) values (?, ?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
         " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
+        " cause = excluded.cause,"
         " stale = iif(summary.stale = ?, 0, summary.stale)",
-        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band, staleness),
+        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band, cause, staleness),
     )
 
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from dataclasses import dataclass
-from typing import Any
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
@@ -12,35 +12,29 @@ from ridgewind.store import briefs, renders, summaries
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
-_LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
-
-SORTS = {
-    "imported": "take.id",
-    "recorded": "coalesce(clip.recorded_at, take.imported_at)",
-    "name": "take.name collate nocase",
-    "gust": "summary.gust",
-    "length": _LENGTH,
-}
-"""What the list can be sorted by."""
-
-MOST_ROWS = 200
-"""Rows that one page of the list may hold."""
+LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
+"""Of a take, s; None while its film has not been measured."""
 
 
 @dataclass(frozen=True)
 class TakeRow:
-    """A take as the list shows it. brief_name: None while its brief is its own. focal_eq_mm: its
-    own where the shooter gave one (own_focal_eq_mm), else its set-up's. own_capture_fps: rate at
-    which it was filmed, where the shooter said it. film_from_s, film_to_s: which part of a film of
-    several takes it is, s from the first frame; None for all of it. slate_session, slate_take,
-    slate_until_s: what its slate names, and until when it is seen. drill_key: of the drill that it
-    is filed under. from_s, to_s: the part that is judged; None for all of it. choice: keep, reject
-    or retake, once settled. stale: the brief has changed since gust, peak_gust, remedy and ridge
-    were worked out. ridge: bytes of the small drawing, see work.assessing."""
+    """A take as the list shows it. name: the one that is shown; file_name: its file's;
+    own_name: that the shooter gave it. brief_name: None while its brief is its own.
+    focal_eq_mm: its own where the shooter gave one (own_focal_eq_mm), else its set-up's.
+    own_capture_fps: rate at which it was filmed, where the shooter said it. film_from_s,
+    film_to_s: which part of a film of several takes it is, s from the first frame; None for
+    all of it. slate_session, slate_take, slate_until_s: what its slate names, and until when
+    it is seen. session_id, drill_key, variation_key: what it is filed under. from_s, to_s: the
+    part that is judged; None for all of it. choice: keep, reject or retake, once settled.
+    stale: the brief has changed since gust, peak_gust, remedy, cause and ridge were worked
+    out. cause: the first that is named. ridge: bytes of the small drawing, see
+    services.assessing."""
 
     id: int
     clip_id: int
     name: str
+    file_name: str
+    own_name: str | None
     imported_at: str
     recorded_at: str | None
     deleted_at: str | None
@@ -59,7 +53,9 @@ class TakeRow:
     slate_session: int | None
     slate_take: int | None
     slate_until_s: float | None
+    session_id: int | None
     drill_key: str | None
+    variation_key: str | None
     from_s: float | None
     to_s: float | None
     choice: str | None
@@ -67,6 +63,7 @@ class TakeRow:
     gust: float | None
     peak_gust: float | None
     remedy: str | None
+    cause: str | None
     ridge: bytes
     state: str
     progress: float | None
@@ -89,28 +86,20 @@ class TakeRow:
         return self.film_from_s, self.film_to_s
 
 
-@dataclass(frozen=True)
-class Filter:
-    """Which takes to list: None leaves a filter open. remedy "none": not measured."""
-
-    remedy: str | None = None
-    feel: str | None = None
-    text: str | None = None
-
-
-_SELECT = f"""
-select take.*, clip.recorded_at, {_LENGTH} as duration_s, clip.fps,
+SELECT = f"""
+select take.*, clip.recorded_at, {LENGTH} as duration_s, clip.fps,
        brief.name as brief_name, {", ".join(f"brief.{field}" for field in briefs.FIELDS)},
        setup.name as setup_name,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
-       summary.gust, summary.peak_gust, summary.remedy, summary.ridge, summary.stale,
-       (select drill_key from session_take where session_take.take_id = take.id) as drill_key,
+       summary.gust, summary.peak_gust, summary.remedy, summary.ridge, summary.stale, summary.cause,
+       filed.session_id, filed.drill_key, filed.variation_key,
        job.state, job.progress, job.error_code, job.error_what, job.error_next
   from take
   join clip on clip.id = take.clip_id
   join brief on brief.id = take.brief_id
   left join setup on setup.id = take.setup_id
   left join summary on summary.take_id = take.id
+  left join session_take as filed on filed.take_id = take.id
   left join job on job.kind = 'measure' and job.subject_id = take.clip_id
 """
 
@@ -120,7 +109,7 @@ def add(
 ) -> int:
     """Record a take with its first brief and set-up; returns its id."""
     cursor = db.execute(
-        "insert into take (clip_id, name, imported_at, brief_id, setup_id)"
+        "insert into take (clip_id, file_name, imported_at, brief_id, setup_id)"
         f" values (?, ?, {NOW}, ?, ?)",
         (clip_id, name, brief_id, setup_id),
     )
@@ -129,18 +118,26 @@ def add(
 
 
 def by_id(db: sqlite3.Connection, take_id: int) -> TakeRow:
-    row = db.execute(f"{_SELECT} where take.id = ?", (take_id,)).fetchone()
+    row = db.execute(f"{SELECT} where take.id = ?", (take_id,)).fetchone()
     if row is None:
         raise NotFoundError("take", take_id)
-    return _row(row)
+    return row_from(row)
+
+
+def existing(db: sqlite3.Connection, take_ids: list[int]) -> set[int]:
+    """Those of some takes that are still known, deleted ones too."""
+    rows = db.execute(
+        "select id from take where id in (select value from json_each(?))", (json.dumps(take_ids),)
+    )
+    return {row["id"] for row in rows}
 
 
 def of_clip(db: sqlite3.Connection, clip_id: int) -> list[TakeRow]:
     """The takes of a film, deleted ones too, in the order of the film."""
     rows = db.execute(
-        f"{_SELECT} where take.clip_id = ? order by take.film_from_s, take.id", (clip_id,)
+        f"{SELECT} where take.clip_id = ? order by take.film_from_s, take.id", (clip_id,)
     )
-    return [_row(row) for row in rows]
+    return [row_from(row) for row in rows]
 
 
 def set_slate(
@@ -158,35 +155,6 @@ def set_film_part(db: sqlite3.Connection, take_id: int, from_s: float, to_s: flo
     db.execute(
         "update take set film_from_s = ?, film_to_s = ? where id = ?", (from_s, to_s, take_id)
     )
-
-
-def page(
-    db: sqlite3.Connection,
-    *,
-    only: Filter,
-    sort: str,
-    descending: bool,
-    offset: int,
-    limit: int,
-) -> list[TakeRow]:
-    """Takes in order; those without a value for the sort come last."""
-    where, values = _conditions(only)
-    key = SORTS[sort]
-    order = f"{key} is null, {key} {'desc' if descending else 'asc'}, take.id desc"
-    rows = db.execute(
-        f"{_SELECT} where {where} order by {order} limit ? offset ?",
-        (*values, min(limit, MOST_ROWS), offset),
-    )
-    return [_row(row) for row in rows]
-
-
-def count(db: sqlite3.Connection, *, only: Filter) -> int:
-    where, values = _conditions(only)
-    sql = (
-        "select count(*) as many from take left join summary on summary.take_id = take.id"
-        f" join brief on brief.id = take.brief_id where {where}"
-    )
-    return int(db.execute(sql, values).fetchone()["many"])
 
 
 def neighbours(db: sqlite3.Connection, take_id: int) -> tuple[int | None, int | None]:
@@ -223,7 +191,13 @@ def point(
         db.execute("update take set brief_id = ? where id = ?", (brief_id, take_id))
         briefs.remove_own(db, take.brief_id)
     if setup_id is not None:
-        db.execute("update take set setup_id = ? where id = ?", (setup_id, take_id))
+        set_setup(db, take_id, setup_id)
+
+
+def set_setup(db: sqlite3.Connection, take_id: int, setup_id: int | None) -> None:
+    """Say with what a take was filmed; None where that is not known."""
+    by_id(db, take_id)
+    db.execute("update take set setup_id = ? where id = ?", (setup_id, take_id))
 
 
 def set_own_focal(db: sqlite3.Connection, take_id: int, focal_eq_mm: float | None) -> None:
@@ -236,6 +210,18 @@ def set_own_capture(db: sqlite3.Connection, take_id: int, capture_fps: float | N
     """Say at how many frames a second a take was filmed; None leaves it to file and set-up."""
     by_id(db, take_id)
     db.execute("update take set own_capture_fps = ? where id = ?", (capture_fps, take_id))
+
+
+def set_own_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None:
+    """Call a take by a name of the shooter's own; None leaves it to what it is filed under, else
+    to its file."""
+    by_id(db, take_id)
+    db.execute("update take set own_name = ? where id = ?", (name, take_id))
+
+
+def set_filed_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None:
+    """Keep the name of what a take is filed under; None where it is filed nowhere."""
+    db.execute("update take set filed_name = ? where id = ?", (name, take_id))
 
 
 def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | None) -> None:
@@ -268,16 +254,16 @@ def set_deleted(db: sqlite3.Connection, take_id: int, *, deleted: bool) -> None:
 def deleted_before(db: sqlite3.Connection, *, days: int) -> list[TakeRow]:
     """Takes that have been hidden for more than some days."""
     rows = db.execute(
-        f"{_SELECT} where take.deleted_at < {DAYS_AGO}",
+        f"{SELECT} where take.deleted_at < {DAYS_AGO}",
         (days_ago(days),),
     )
-    return [_row(row) for row in rows]
+    return [row_from(row) for row in rows]
 
 
 def deleted(db: sqlite3.Connection) -> list[TakeRow]:
     """Takes that are hidden, the last deleted first."""
-    rows = db.execute(f"{_SELECT} where take.deleted_at is not null order by deleted_at desc")
-    return [_row(row) for row in rows]
+    rows = db.execute(f"{SELECT} where take.deleted_at is not null order by deleted_at desc")
+    return [row_from(row) for row in rows]
 
 
 def remove(db: sqlite3.Connection, take_id: int) -> None:
@@ -293,24 +279,7 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
     briefs.remove_own(db, take.brief_id)
 
 
-def _conditions(only: Filter) -> tuple[str, list[Any]]:
-    parts, values = ["take.deleted_at is null"], []
-    if only.remedy == "none":
-        parts.append("summary.remedy is null")
-    elif only.remedy is not None:
-        parts.append("summary.remedy = ?")
-        values.append(only.remedy)
-    if only.feel is not None:
-        parts.append("brief.feel = ?")
-        values.append(only.feel)
-    if only.text:
-        parts.append("take.name like ? escape '\\'")
-        escaped = only.text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_")
-        values.append(f"%{escaped}%")
-    return " and ".join(parts), values
-
-
-def _row(row: sqlite3.Row) -> TakeRow:
+def row_from(row: sqlite3.Row) -> TakeRow:
     same = {
         name: row[name]
         for name in TakeRow.__dataclass_fields__

@@ -29,6 +29,7 @@ from ridgewind.web.takes.compare_routes import api as compare_api
 from ridgewind.web.takes.decision_routes import api as decisions_api
 from ridgewind.web.takes.folder_routes import api as folders_api
 from ridgewind.web.takes.log_routes import api as logs_api
+from ridgewind.web.takes.many_routes import api as many_api
 from ridgewind.web.takes.routes import api as takes_api
 from ridgewind.web.takes.upload_routes import api as uploads_api
 
@@ -75,8 +76,9 @@ def create_app(config: Config) -> Flask:
     guard.install(app, key=config.key)
     errors.handlers(app)
     for api in (
-        status_api, uploads_api, takes_api, decisions_api, compare_api, folders_api, logs_api,
-        briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api, settings_api,
+        status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
+        logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
+        settings_api,
     ):  # fmt: skip
         app.register_api(api)
 

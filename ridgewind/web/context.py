@@ -63,5 +63,13 @@ def download(text: str | bytes, mimetype: str, name: str) -> Response:
     return reply
 
 
+def given(body: BaseModel, field: str) -> Any:
+    """A field that null makes open again: None where it was left out, () where it is null."""
+    if field not in body.model_fields_set:
+        return None
+    value = getattr(body, field)
+    return () if value is None else value
+
+
 def answered(model: BaseModel, status: HTTPStatus = HTTPStatus.OK) -> Response:
     return Response(model.model_dump_json(), status=int(status), mimetype="application/json")

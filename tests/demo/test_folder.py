@@ -7,7 +7,7 @@ import pytest
 from ridgewind.demo import folder
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.library.library import Library
-from ridgewind.store import database, takes
+from ridgewind.store import database, listing, takes
 
 
 def bring_in(library, path):
@@ -26,7 +26,7 @@ def shelf(tmp_path):
 
 def count(library):
     with database.opened(library.database) as db:
-        return takes.count(db, only=takes.Filter())
+        return listing.count(db, only=listing.Filter())
 
 
 def test_a_demo_of_shipped_clips_alone_is_made_anew(shelf):

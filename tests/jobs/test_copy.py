@@ -13,7 +13,7 @@ from ridgewind.jobs.queue import Queue, open_queue
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.library import folders
 from ridgewind.media.errors import UnreadableError
-from ridgewind.store import database, folder_copies, jobs, takes
+from ridgewind.store import database, folder_copies, jobs, listing
 from tests.conftest import shaken, wait_for, write_film
 
 FILES = ("A.MP4", "bad.txt", "B.MP4")
@@ -77,7 +77,7 @@ def test_stopping_keeps_what_is_here_and_nothing_of_the_film_under_way(
     assert [film.settled for film in copy.films] == [True, True, False]
     assert shares == sorted(shares)
     assert list(library.incoming.iterdir()) == []
-    assert takes.count(db, only=takes.Filter()) == 1
+    assert listing.count(db, only=listing.Filter()) == 1
 
 
 def test_a_copy_that_was_broken_off_goes_on_where_it_was(library, db, card, monkeypatch):

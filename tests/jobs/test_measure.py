@@ -17,7 +17,7 @@ from ridgewind.library import library as library_module
 from ridgewind.library.library import Library, LibraryBusyError, readable_name
 from ridgewind.library.tidying import tidy
 from ridgewind.media.errors import MediaError, UnreadableError
-from ridgewind.store import clips, database, jobs, takes
+from ridgewind.store import clips, database, jobs, listing, takes
 from ridgewind.web.takes.models import RemedyName
 from tests.conftest import shaken, wait_for, write_film
 
@@ -80,7 +80,7 @@ def test_a_disk_that_fills_midway_leaves_nothing(library, db):
     with pytest.raises(MediaError, match="disk is full"):
         library.add(db, Filling(b"x" * 500), file_name="a.mp4", size_bytes=None)
     assert leftovers(library) == []
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 @pytest.mark.parametrize(
@@ -168,7 +168,7 @@ def test_old_deletions_are_cleared_with_their_files(library, db, short_film):
     db.execute("update take set deleted_at = '2020-01-01T00:00:00Z'")
     (library.incoming / "half").write_bytes(b"x")
     tidy(library)
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
     for folder in (library.originals, library.copies, library.stills, library.incoming):
         assert list(folder.iterdir()) == []
 

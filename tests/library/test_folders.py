@@ -9,7 +9,7 @@ import pytest
 
 from ridgewind.library import folders
 from ridgewind.media.errors import UnreadableError
-from ridgewind.store import clips, takes
+from ridgewind.store import clips, listing
 
 
 def bring(library, db, card, file, on_progress=lambda share: None):
@@ -67,7 +67,7 @@ def test_a_pulled_card_leaves_nothing_half_done(library, db, card, monkeypatch):
         bring(library, db, card, "DCIM/100/A001.MP4")
     assert list(library.originals.iterdir()) == []
     assert list(library.incoming.iterdir()) == []
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 def test_a_copy_that_differs_is_refused_and_forgotten(library, db, card, monkeypatch):
@@ -84,7 +84,7 @@ def test_a_copy_that_differs_is_refused_and_forgotten(library, db, card, monkeyp
         bring(library, db, card, "DCIM/100/A001.MP4")
     assert list(library.originals.iterdir()) == []
     assert clips.originals(db) == {}
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 def test_a_copy_that_is_stopped_while_it_is_read_back_is_forgotten(library, db, card):
@@ -95,7 +95,7 @@ def test_a_copy_that_is_stopped_while_it_is_read_back_is_forgotten(library, db, 
     with pytest.raises(StoppedError):
         bring(library, db, card, "DCIM/100/A001.MP4", stop_at_the_end)
     assert list(library.originals.iterdir()) == []
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 class StoppedError(Exception):
@@ -116,7 +116,7 @@ def test_a_copy_is_told_of_and_can_be_stopped_within_a_file(library, db, card, m
     size = (card / "DCIM/100/A001.MP4").stat().st_size
     assert shares == pytest.approx([0.0, 1000 / size, 2000 / size])
     assert list(library.incoming.iterdir()) == list(library.originals.iterdir()) == []
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 def scanned(db, root):
@@ -174,7 +174,7 @@ def test_a_file_that_is_still_written_is_never_taken_in_half(library, db, card, 
     with pytest.raises(UnreadableError, match="changed while it was copied"):
         bring(library, db, card, "DCIM/100/A001.MP4", write_on)
     assert list(library.originals.iterdir()) == []
-    assert takes.count(db, only=takes.Filter()) == 0
+    assert listing.count(db, only=listing.Filter()) == 0
 
 
 def test_of_a_full_card_the_newest_new_films_are_listed_first(library, db, tmp_path, monkeypatch):

@@ -11,7 +11,7 @@ import pytest
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.tidying import FOUND, tidy
 from ridgewind.media.errors import MediaError
-from ridgewind.store import clips, database, takes
+from ridgewind.store import clips, database, listing, takes
 from ridgewind.store.errors import NoRoomError
 
 
@@ -70,8 +70,8 @@ def test_an_original_without_a_take_gets_one(library, db, short_film):
     (library.originals / "notes.txt").write_text("not ours")
     tidy(library)
     assert names(library.originals) == sorted([file, "notes.txt"])
-    (found,) = takes.page(
-        db, only=takes.Filter(), sort="imported", descending=False, offset=0, limit=9
+    (found,) = listing.page(
+        db, only=listing.Filter(), sort="imported", descending=False, offset=0, limit=9
     )
     assert (found.state, found.name.startswith(FOUND)) == ("queued", True)
     measure_clip(library, found.clip_id)

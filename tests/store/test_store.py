@@ -11,7 +11,7 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.motion.path import RivalPath
-from ridgewind.store import briefs, clips, database, jobs, renders, summaries, takes
+from ridgewind.store import briefs, clips, database, jobs, listing, renders, summaries, takes
 from ridgewind.store.errors import NewerSchemaError, NotFoundError
 from tests.conftest import make_motion, sine
 
@@ -49,13 +49,14 @@ def summary(db, take_id, gust, remedy="keep"):
         ridge=b"x",
         speed_pct_s=1.0,
         top_band="step",
+        cause="footfalls",
         staleness=0,
     )
 
 
 def listed(db, *, sort="imported", descending=False, **only):
-    rows = takes.page(
-        db, only=takes.Filter(**only), sort=sort, descending=descending, offset=0, limit=200
+    rows = listing.page(
+        db, only=listing.Filter(**only), sort=sort, descending=descending, offset=0, limit=200
     )
     return [row.name for row in rows]
 
@@ -199,8 +200,8 @@ def test_the_list_sorts_filters_and_pages(db):
     assert listed(db, feel="alive") == ["Take 0"]
     assert listed(db, text="take 2") == ["Take 2"]
     assert listed(db, text="%") == []
-    assert takes.count(db, only=takes.Filter(feel="smooth")) == 2
-    page = takes.page(db, only=takes.Filter(), sort="name", descending=False, offset=1, limit=1)
+    assert listing.count(db, only=listing.Filter(feel="smooth")) == 2
+    page = listing.page(db, only=listing.Filter(), sort="name", descending=False, offset=1, limit=1)
     assert [row.name for row in page] == ["Take 1"]
 
 

@@ -6,6 +6,7 @@ export const keys = {
   status: () => ["status"],
   pulse: () => ["pulse"],
   takes: (filter: unknown) => ["takes", filter],
+  narrowings: (filter: unknown) => ["narrowings", filter],
   take: (id: number) => ["take", id],
   path: (id: number) => ["path", id],
   spectrum: (id: number) => ["spectrum", id],
@@ -43,6 +44,7 @@ type Answer = keyof typeof keys;
 
 const VERDICTS: Answer[] = [
   "takes",
+  "narrowings",
   "take",
   "remedyDetails",
   "windows",
@@ -60,6 +62,7 @@ const OUT_OF_DATE = {
   films: [
     "pulse",
     "takes",
+    "narrowings",
     "take",
     "compare",
     "proposals",
@@ -75,7 +78,9 @@ const OUT_OF_DATE = {
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
   kit: [...VERDICTS, "path", "spectrum"],
   /** A take was kept, rejected or is to be filmed again. */
-  choices: ["takes", "compare", "cleared"],
+  choices: ["takes", "narrowings", "compare", "cleared"],
+  /** Many takes were changed at once, or put back. */
+  many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],
@@ -87,7 +92,7 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  sessions: ["sessions", "drills", "proposals", "plan"],
+  sessions: ["takes", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 
 export type Change = keyof typeof OUT_OF_DATE;

@@ -951,6 +951,108 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/export": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Readings, verdicts, in and out, and causes of many takes, streamed as a table. */
+    post: operations["many_export_takes_export_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/ids": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Ids of all takes that the list would show. */
+    get: operations["many_ids_of_takes_ids_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/many": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Change many takes; all of it is undone by one answer. */
+    post: operations["many_change_many_takes_many_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/many/renders": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Let the verdict of each take be rendered full size, where it leaves anything to be made. */
+    post: operations["many_render_many_takes_many_renders_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/many/{change_id}/undo": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Take back what was changed in many takes. */
+    post: operations["many_undo_many_takes_many__int_change_id__undo_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/narrowings": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What the list could be narrowed by. */
+    get: operations["many_narrowings_takes_narrowings_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}": {
     parameters: {
       query?: never;
@@ -1762,6 +1864,14 @@ export interface components {
       choice: ("keep" | "reject" | "retake") | null;
     };
     /**
+     * Chosen
+     * @description Takes, in the order in which they are meant.
+     */
+    Chosen: {
+      /** Ids */
+      ids: number[];
+    };
+    /**
      * ClearedAnswer
      * @description rejected: films that could be cleared, and their size. aside: those that were.
      */
@@ -1884,6 +1994,18 @@ export interface components {
        * @enum {string}
        */
       state: "queued" | "running" | "done" | "failed" | "cancelled";
+    };
+    /**
+     * CountedValue
+     * @description A value of a filter, in words, and how many takes it leaves.
+     */
+    CountedValue: {
+      /** Takes */
+      takes: number;
+      /** Value */
+      value: string;
+      /** Words */
+      words: string;
     };
     /** CurveLine */
     CurveLine: {
@@ -2088,6 +2210,19 @@ export interface components {
       hint: string;
       /** Message */
       message: string;
+    };
+    /**
+     * ExportAsk
+     * @description csv: a row a take. json: the same with every cause and its evidence.
+     */
+    ExportAsk: {
+      /**
+       * Form
+       * @enum {string}
+       */
+      form: "csv" | "json";
+      /** Ids */
+      ids: number[];
     };
     /**
      * EyeAnswer
@@ -2519,6 +2654,67 @@ export interface components {
       take_id: number;
     };
     /**
+     * ManyAnswer
+     * @description change_id: by which it is undone; null of an undo. takes: how many were changed.
+     */
+    ManyAnswer: {
+      /** Change Id */
+      change_id: number | null;
+      /** Takes */
+      takes: number;
+    };
+    /**
+     * ManyAsk
+     * @description What of all of them is changed; a part that is left out stays. name: numbered from the first;
+     *     null goes back to what each is filed under, or to its file's. own_capture_fps: null leaves it to
+     *     the files. choice: null leaves them open. deleted: hide them.
+     */
+    ManyAsk: {
+      /**
+       * Brief Id
+       * @default null
+       */
+      brief_id: number | null;
+      /**
+       * Choice
+       * @default null
+       */
+      choice: ("keep" | "reject" | "retake") | null;
+      /**
+       * Deleted
+       * @default null
+       */
+      deleted: true | null;
+      /** Ids */
+      ids: number[];
+      /**
+       * Name
+       * @default null
+       */
+      name: string | null;
+      /**
+       * Own Capture Fps
+       * @default null
+       */
+      own_capture_fps: number | null;
+      /**
+       * Setup Id
+       * @default null
+       */
+      setup_id: number | null;
+    };
+    /**
+     * ManyRenders
+     * @description render_ids: of the films that are being made. passed_over: takes that have nothing to be
+     *     made: kept as shot, to be filmed again, or without a picture.
+     */
+    ManyRenders: {
+      /** Passed Over */
+      passed_over: number;
+      /** Render Ids */
+      render_ids: number[];
+    };
+    /**
      * Mapping
      * @description What each column of a log is; see ridgewind/core/motion/log.py.
      */
@@ -2744,6 +2940,26 @@ export interface components {
       id: number;
       /** Name */
       name: string;
+    };
+    /**
+     * Narrowings
+     * @description What the list could be narrowed by, beside what it is narrowed by already.
+     */
+    Narrowings: {
+      /** Cause */
+      cause: components["schemas"]["CountedValue"][];
+      /** Choice */
+      choice: components["schemas"]["CountedValue"][];
+      /** Day */
+      day: components["schemas"]["CountedValue"][];
+      /** Drill Key */
+      drill_key: components["schemas"]["CountedValue"][];
+      /** Session Id */
+      session_id: components["schemas"]["CountedValue"][];
+      /** Setup Id */
+      setup_id: components["schemas"]["CountedValue"][];
+      /** Variation Key */
+      variation_key: components["schemas"]["CountedValue"][];
     };
     /**
      * Optics
@@ -3859,7 +4075,8 @@ export interface components {
     /**
      * TakeChange
      * @description What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
-     *     the set-up's. own_capture_fps: null leaves it to the file and the set-up.
+     *     the set-up's. own_capture_fps: null leaves it to the file and the set-up. own_name: null goes
+     *     back to what it is filed under, or to its file's name.
      */
     TakeChange: {
       /**
@@ -3877,6 +4094,11 @@ export interface components {
        * @default null
        */
       own_focal_eq_mm: number | null;
+      /**
+       * Own Name
+       * @default null
+       */
+      own_name: string | null;
       /**
        * Setup Id
        * @default null
@@ -3952,6 +4174,14 @@ export interface components {
       gust: number;
     };
     /**
+     * TakeIds
+     * @description In the order of the list.
+     */
+    TakeIds: {
+      /** Ids */
+      ids: number[];
+    };
+    /**
      * TakeLine
      * @description A take in the list. ridge: base64 of the small drawing, 48 columns of 5 heights.
      */
@@ -3979,6 +4209,11 @@ export interface components {
       imported_at: string;
       /** Name */
       name: string;
+      /**
+       * Named
+       * @description By the shooter, not by its file or what it is filed under
+       */
+      named: boolean;
       /** Peak Gust */
       peak_gust: number | null;
       /** Progress */
@@ -7053,14 +7288,21 @@ export interface operations {
   takes_list_takes_takes_get: {
     parameters: {
       query?: {
-        sort?: "imported" | "recorded" | "name" | "gust" | "length";
-        descending?: boolean;
         remedy?:
           | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
           | "none"
           | null;
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
         text?: string | null;
+        day?: string | null;
+        session_id?: number | null;
+        drill_key?: string | null;
+        variation_key?: string | null;
+        setup_id?: number | null;
+        cause?: string | null;
+        choice?: ("keep" | "reject" | "retake") | "open" | null;
+        sort?: "imported" | "recorded" | "name" | "gust" | "length" | "worth";
+        descending?: boolean;
         offset?: number;
         limit?: number;
       };
@@ -7077,6 +7319,295 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakePage"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_export_takes_export_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ExportAsk"];
+      };
+    };
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  many_ids_of_takes_ids_get: {
+    parameters: {
+      query?: {
+        remedy?:
+          | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
+          | "none"
+          | null;
+        feel?: ("locked" | "smooth" | "alive" | "raw") | null;
+        text?: string | null;
+        day?: string | null;
+        session_id?: number | null;
+        drill_key?: string | null;
+        variation_key?: string | null;
+        setup_id?: number | null;
+        cause?: string | null;
+        choice?: ("keep" | "reject" | "retake") | "open" | null;
+        sort?: "imported" | "recorded" | "name" | "gust" | "length" | "worth";
+        descending?: boolean;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeIds"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_change_many_takes_many_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ManyAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ManyAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_render_many_takes_many_renders_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["Chosen"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ManyRenders"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_undo_many_takes_many__int_change_id__undo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        change_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ManyAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  many_narrowings_takes_narrowings_get: {
+    parameters: {
+      query?: {
+        remedy?:
+          | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
+          | "none"
+          | null;
+        feel?: ("locked" | "smooth" | "alive" | "raw") | null;
+        text?: string | null;
+        day?: string | null;
+        session_id?: number | null;
+        drill_key?: string | null;
+        variation_key?: string | null;
+        setup_id?: number | null;
+        cause?: string | null;
+        choice?: ("keep" | "reject" | "retake") | "open" | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Narrowings"];
         };
       };
       /** @description Bad Request */

@@ -21,7 +21,8 @@ const PAGE_ROWS = 100;
 const BUSY_REFRESH_MS = 600;
 const IDLE_REFRESH_MS = 8000;
 
-export type ListFilter = Pick<ListQuery, "sort" | "descending" | "remedy" | "feel" | "text">;
+/** Which takes, in what order. */
+export type ListFilter = Omit<ListQuery, "offset" | "limit">;
 
 /** Pages of the list, refreshed quickly while something is being measured. */
 export function useTakes(filter: ListFilter) {
@@ -57,6 +58,7 @@ export function usePulse() {
   useEffect(() => {
     if (known.current !== undefined && known.current !== stamp) {
       void cache.invalidateQueries({ queryKey: keys.takes(undefined).slice(0, 1) });
+      void cache.invalidateQueries({ queryKey: keys.narrowings(undefined).slice(0, 1) });
     }
     known.current = stamp;
   }, [cache, stamp]);

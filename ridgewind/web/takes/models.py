@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, StringConstraints
 
 from ridgewind.web.models import FeelName, JobState, NamedLink, Strict
 from ridgewind.web.plan.brief_models import Brief
@@ -12,7 +12,8 @@ from ridgewind.web.takes.whose_models import ShotDoubt
 
 RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]
 ChoiceName = Literal["keep", "reject", "retake"]
-SortName = Literal["imported", "recorded", "name", "gust", "length"]
+TakeName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
 
 
@@ -43,6 +44,7 @@ class TakeLine(BaseModel):
     progress: float | None
     fault: Fault | None
     choice: ChoiceName | None = Field(description="What the shooter settled")
+    named: bool = Field(description="By the shooter, not by its file or what it is filed under")
 
 
 class TakePage(BaseModel):
@@ -56,12 +58,29 @@ class TakePage(BaseModel):
     stale: int
 
 
-class ListQuery(Strict):
-    sort: SortName = "imported"
-    descending: bool = True
+class FilterQuery(Strict):
+    """What the list is narrowed by; what is left out stays open."""
+
     remedy: RemedyName | Literal["none"] | None = None
     feel: FeelName | None = None
     text: str | None = Field(default=None, max_length=120)
+    day: str | None = Field(default=None, pattern=r"^\d{4}-\d\d-\d\d$")
+    session_id: int | None = Field(default=None, ge=1)
+    drill_key: str | None = Field(default=None, max_length=80)
+    variation_key: str | None = Field(default=None, max_length=80)
+    setup_id: int | None = Field(default=None, ge=1)
+    cause: str | None = Field(default=None, max_length=40)
+    choice: ChoiceName | Literal["open"] | None = None
+
+
+class OrderQuery(FilterQuery):
+    """A filter and an order."""
+
+    sort: SortName = "imported"
+    descending: bool = True
+
+
+class ListQuery(OrderQuery):
     offset: int = Field(default=0, ge=0)
     limit: int = Field(default=100, ge=1, le=200)
 
@@ -324,12 +343,14 @@ class TakeSetup(BaseModel):
 
 class TakeChange(Strict):
     """What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
-    the set-up's. own_capture_fps: null leaves it to the file and the set-up."""
+    the set-up's. own_capture_fps: null leaves it to the file and the set-up. own_name: null goes
+    back to what it is filed under, or to its file's name."""
 
     brief_id: int | None = None
     setup_id: int | None = None
     own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
     own_capture_fps: float | None = Field(default=None, ge=1, le=2000)
+    own_name: TakeName | None = None
     whole: bool = Field(default=False, description="Judge all of the film again")
 
 

@@ -10,14 +10,15 @@ from ridgewind.demo.filling import SIMULATED_CAMERA
 from ridgewind.films import following
 from ridgewind.services import assessing, taking
 from ridgewind.services.taking import TakeChange
-from ridgewind.store import clips, database, jobs, summaries, takes
+from ridgewind.store import clips, database, jobs, listing, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
-from ridgewind.web.context import FAULTS, answered, current, download
+from ridgewind.web.context import FAULTS, answered, current, download, given
 from ridgewind.web.errors import MissingError
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.plan.serialise import brief_of
 from ridgewind.web.takes import models, serialise, whose_models
+from ridgewind.web.takes.serialise import filter_of
 
 api = blueprint("takes")
 
@@ -25,9 +26,9 @@ api = blueprint("takes")
 @api.get("/takes", responses={200: models.TakePage, **FAULTS})
 def list_takes(query: models.ListQuery) -> Response:
     """A page of the list."""
-    only = takes.Filter(remedy=query.remedy, feel=query.feel, text=query.text)
+    only = filter_of(query)
     with current().read() as db:
-        rows = takes.page(
+        rows = listing.page(
             db,
             only=only,
             sort=query.sort,
@@ -37,8 +38,8 @@ def list_takes(query: models.ListQuery) -> Response:
         )
         found = models.TakePage(
             takes=[serialise.take_line(row) for row in rows],
-            total=takes.count(db, only=only),
-            all=takes.count(db, only=takes.Filter()),
+            total=listing.count(db, only=only),
+            all=listing.count(db, only=listing.Filter()),
             busy=jobs.unfinished(db, "measure"),
             stale=summaries.stale_count(db),
         )
@@ -52,7 +53,7 @@ def pulse() -> Response:
     with service.read() as db:
         found = models.Pulse(
             stamp=database.stamp(service.library.database),
-            all=takes.count(db, only=takes.Filter()),
+            all=listing.count(db, only=listing.Filter()),
             busy=jobs.unfinished(db, "measure"),
             stale=summaries.stale_count(db),
         )
@@ -77,13 +78,14 @@ def change_brief(path: models.TakePath, body: Brief) -> Response:
 @api.patch("/takes/<int:take_id>", responses={200: models.TakeDetail, **FAULTS})
 def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
     """Let a take point at another brief or set-up, or give it a focal length of its own."""
-    own_focal: float | tuple[()] | None = None
-    if "own_focal_eq_mm" in body.model_fields_set:
-        own_focal = () if body.own_focal_eq_mm is None else body.own_focal_eq_mm
-    filmed_at: float | tuple[()] | None = None
-    if "own_capture_fps" in body.model_fields_set:
-        filmed_at = () if body.own_capture_fps is None else body.own_capture_fps
-    asked = TakeChange(body.brief_id, body.setup_id, body.whole, own_focal, filmed_at)
+    asked = TakeChange(
+        brief_id=body.brief_id,
+        setup_id=body.setup_id,
+        whole=body.whole,
+        focal_eq_mm=given(body, "own_focal_eq_mm"),
+        capture_fps=given(body, "own_capture_fps"),
+        name=given(body, "own_name"),
+    )
     with current().read() as db:
         taking.change(db, path.take_id, asked)
         return answered(serialise.take_detail(taking.sheet(db, path.take_id)))

@@ -27,6 +27,7 @@ from ridgewind.services.taking import TakeSheet
 from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.kit import SetupRow
+from ridgewind.store.listing import Filter
 from ridgewind.store.takes import TakeRow
 from ridgewind.web.models import NamedLink
 from ridgewind.web.plan.serialise import brief_model
@@ -34,6 +35,12 @@ from ridgewind.web.takes import models, whose_models
 
 PATH_POINTS, MEANT_POINTS = 4000, 400
 SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
+
+
+def filter_of(query: models.FilterQuery) -> Filter:
+    """What the list is narrowed by."""
+    values = query.model_dump()
+    return Filter(**{name: values[name] for name in Filter.__dataclass_fields__})
 
 
 def take_line(take: TakeRow) -> models.TakeLine:
@@ -60,6 +67,7 @@ def take_line(take: TakeRow) -> models.TakeLine:
             "progress": take.progress,
             "fault": fault,
             "choice": take.choice,
+            "named": take.own_name is not None,
         }
     )
 

@@ -23,6 +23,7 @@ const FEELS = [
   { value: "raw", words: format.FEEL_WORDS.raw },
 ] as const;
 const ORDERS = [
+  { value: "worth.asc", words: "Worth opening first" },
   { value: "imported.desc", words: "Newest here first" },
   { value: "imported.asc", words: "Oldest here first" },
   { value: "recorded.desc", words: "Last filmed first" },

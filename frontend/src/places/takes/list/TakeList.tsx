@@ -1,6 +1,7 @@
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { TakeLine } from "../../../api/client";
+import type { Picks } from "./picks";
 import { TakeRow } from "./TakeRow";
 
 const ROW_PX = 76;
@@ -11,12 +12,16 @@ type Props = {
   takes: TakeLine[];
   total: number;
   chosen: number;
+  picks: Picks;
+  tight: boolean;
+  onChoose: (take: TakeLine) => void;
+  onPick: (take: TakeLine, stretch: boolean) => void;
   onDelete: (take: TakeLine) => void;
   onNearEnd: () => void;
 };
 
 /** The list, however long: only rows in sight are drawn. */
-export function TakeList({ takes, total, chosen, onDelete, onNearEnd }: Props) {
+export function TakeList({ takes, total, chosen, picks, onNearEnd, ...row }: Props) {
   const list = useRef<HTMLUListElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), [total]);
@@ -55,7 +60,12 @@ export function TakeList({ takes, total, chosen, onDelete, onNearEnd }: Props) {
             className="absolute inset-x-0"
             style={{ transform: `translateY(${item.start - top}px)` }}
           >
-            <TakeRow take={take} chosen={item.index === chosen} onDelete={onDelete} />
+            <TakeRow
+              take={take}
+              chosen={item.index === chosen}
+              picked={picks.has(take.id)}
+              {...row}
+            />
           </li>
         ) : null;
       })}

@@ -8,17 +8,39 @@ import { Button } from "../../../ui/Button";
 import { CHOICE_WORDS } from "../compare/words";
 import { Progress } from "../../../ui/Progress";
 
-type Props = { take: TakeLine; chosen: boolean; onDelete: (take: TakeLine) => void };
+type Props = {
+  take: TakeLine;
+  chosen: boolean;
+  picked: boolean;
+  /** There is less room, because the chosen take plays beside the list. */
+  tight: boolean;
+  onChoose: (take: TakeLine) => void;
+  onPick: (take: TakeLine, stretch: boolean) => void;
+  onDelete: (take: TakeLine) => void;
+};
+
+const WIDE = "lg:grid-cols-[20px_104px_minmax(0,1fr)_240px_64px_240px_104px_28px]";
+const TIGHT = "lg:grid-cols-[20px_84px_minmax(0,1fr)_64px_200px]";
 
 /** One take in the list. */
-export function TakeRow({ take, chosen, onDelete }: Props) {
+export function TakeRow({ take, chosen, picked, tight, onChoose, onPick, onDelete }: Props) {
   const taken = format.when(take.recorded_at ?? take.imported_at);
   return (
     <div
-      className={`group relative grid h-[76px] grid-cols-[84px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line px-4 sm:px-8 lg:grid-cols-[104px_minmax(0,1fr)_240px_64px_240px_104px_28px] ${chosen ? "bg-paper" : "hover:bg-paper"}`}
+      className={`group relative grid h-[76px] grid-cols-[20px_84px_minmax(0,1fr)_auto] items-center gap-x-3 border-b border-line px-4 sm:gap-x-4 sm:px-8 ${tight ? TIGHT : WIDE} ${chosen || picked ? "bg-paper" : "hover:bg-paper"}`}
       data-testid={`take-${take.id}`}
     >
       {chosen && <i className="absolute inset-y-0 left-0 w-1 bg-lamp" />}
+      <label className="relative z-10 -m-3 flex items-center justify-center self-stretch p-3">
+        <input
+          type="checkbox"
+          checked={picked}
+          aria-label={`Pick ${take.name}`}
+          onChange={() => undefined}
+          onClick={(event) => onPick(take, event.shiftKey)}
+          className="size-4 accent-ink"
+        />
+      </label>
       <div>
         <Still take={take} />
         <div className="mt-0.5 lg:hidden">
@@ -28,6 +50,10 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
       <div className="min-w-0">
         <Link
           to={`/takes/${take.id}`}
+          onClick={(event) => {
+            if (tight && !event.metaKey && !event.ctrlKey) event.preventDefault();
+            onChoose(take);
+          }}
           className="line-clamp-1 leading-tight font-semibold lg:line-clamp-2 after:absolute after:inset-0"
         >
           {take.name}
@@ -40,26 +66,32 @@ export function TakeRow({ take, chosen, onDelete }: Props) {
           <Verdict take={take} />
         </div>
       </div>
-      <div className="hidden lg:block">
-        <SmallRidge encoded={take.ridge} target={take.target} width={240} height={44} />
-      </div>
+      {!tight && (
+        <div className="hidden lg:block">
+          <SmallRidge encoded={take.ridge} target={take.target} width={240} height={44} />
+        </div>
+      )}
       <Gust take={take} />
       <div className="hidden lg:block">
         <Verdict take={take} />
       </div>
-      <p className="hidden text-small text-stone lg:block">
-        {taken.day}
-        <br />
-        {taken.time}
-      </p>
-      <Button
-        look="bare"
-        aria-label={`Delete ${take.name}`}
-        onClick={() => onDelete(take)}
-        className="relative z-10 hidden! p-1! opacity-0 group-hover:opacity-100 focus-visible:opacity-100 lg:inline-flex!"
-      >
-        <Trash2 size={15} aria-hidden />
-      </Button>
+      {!tight && (
+        <>
+          <p className="hidden text-small text-stone lg:block">
+            {taken.day}
+            <br />
+            {taken.time}
+          </p>
+          <Button
+            look="bare"
+            aria-label={`Delete ${take.name}`}
+            onClick={() => onDelete(take)}
+            className="relative z-10 hidden! p-1! opacity-0 group-hover:opacity-100 focus-visible:opacity-100 lg:inline-flex!"
+          >
+            <Trash2 size={15} aria-hidden />
+          </Button>
+        </>
+      )}
     </div>
   );
 }

@@ -1,104 +1,113 @@
-import { useCallback, useEffect, useMemo, useRef } from "react";
-import { Link, useNavigate } from "react-router";
-import type { TakeLine } from "../../../api/client";
-import { useTakes, type ListFilter } from "../../../api/takes";
+import { useEffect, useRef, useState } from "react";
+import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
+import { NameDialog } from "../../../ui/NameDialog";
 import { useRemembered } from "../../../ui/useRemembered";
-import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
 import { Arrivals } from "./Arrivals";
-import { Chooser, type ChooserHandle } from "./Chooser";
+import { Beside } from "./Beside";
+import type { ChooserHandle } from "./Chooser";
 import { EmptyTakes } from "./EmptyTakes";
-import { Filters } from "./Filters";
+import { ListHead } from "./ListHead";
+import { Narrow } from "./Narrow";
+import { PickedBar } from "./PickedBar";
 import { TakeList } from "./TakeList";
-import { useDelete } from "./useDelete";
+import { useListActs } from "./useListActs";
+import { useTakesOfList } from "./useTakesOfList";
 
-const NEWEST_FIRST: ListFilter = { sort: "imported", descending: true };
-/** Takes that can be looked at side by side. */
-const MOST_BESIDES = 24;
-
-/** The takes of the library, newest first, and the way in for new ones. */
+/** The takes of the library, what can be done with many of them, and the way in for new ones. */
 export function TakesPage() {
-  const [filter, setFilter] = useRemembered<ListFilter>("takes-filter", NEWEST_FIRST);
-  const [chosenId, setChosenId] = useRemembered<number | null>("takes-chosen", null);
-  const found = useTakes(filter);
-  const remove = useDelete();
-  const navigate = useNavigate();
+  const list = useTakesOfList();
+  const acts = useListActs(list);
+  const { takes, first, filter, setFilter, chosen } = list;
+  const { ids } = acts;
+  const [narrow, setNarrow] = useRemembered("takes-narrow", false);
+  const [beside, setBeside] = useRemembered("takes-beside", false);
+  const [playing, setPlaying] = useState(false);
+  const [naming, setNaming] = useState(false);
   const chooser = useRef<ChooserHandle>(null);
   const search = useRef<HTMLInputElement>(null);
-  const takes = useMemo(() => found.data?.pages.flatMap((page) => page.takes) ?? [], [found.data]);
-  const first = found.data?.pages[0];
-  const chosen = takes.findIndex((take) => take.id === chosenId);
-  const chosenTake = takes[chosen];
   useEffect(() => {
     document.title = "Takes · Ridgewind";
   }, []);
-
-  const besides = `/takes/compare?takes=${takes
-    .filter((take) => take.gust !== null)
-    .slice(0, MOST_BESIDES)
-    .map((take) => take.id)
-    .join(",")}`;
-  const chooseAt = (place: number) => setChosenId(takes.at(place)?.id ?? null);
-  const choose = (step: number) => chooseAt(Math.max(0, Math.min(takes.length - 1, chosen + step)));
-  const removeChosen = (take: TakeLine) => {
-    if (take.id === chosenId) setChosenId((takes[chosen + 1] ?? takes[chosen - 1])?.id ?? null);
-    remove(take);
-  };
   useKeys({
     "Bring clips in": { i: () => chooser.current?.open() },
-    "Choose a take": { ArrowUp: () => choose(-1), ArrowDown: () => choose(1) },
-    "First or last take": { Home: () => chooseAt(0), End: () => chooseAt(-1) },
-    "Open it": { Enter: () => chosenTake && void navigate(`/takes/${chosenTake.id}`) },
-    "Side by side": { b: () => void navigate(besides) },
-    "Delete it": { Delete: () => chosenTake && removeChosen(chosenTake) },
+    "Choose a take": { ArrowUp: () => acts.step(-1), ArrowDown: () => acts.step(1) },
+    "First or last take": { Home: () => list.chooseAt(0), End: () => list.chooseAt(-1) },
+    "Open it": { Enter: acts.open },
+    "Pick it, or leave it out": { c: () => chosen && acts.pick(chosen.id) },
+    "Pick several": {
+      "Shift+ArrowUp": () => acts.stretch(-1),
+      "Shift+ArrowDown": () => acts.stretch(1),
+    },
+    "Pick every take that is listed": { e: acts.pickAll },
+    "Leave all of them out again": { Escape: acts.clear },
+    Keep: { k: () => acts.settle("keep") },
+    Reject: { d: () => acts.settle("reject") },
+    "Film again": { a: () => acts.settle("retake") },
+    Rename: { r: () => acts.toName.length > 0 && setNaming(true) },
+    "Side by side": { b: acts.compare },
+    Delete: { Delete: acts.remove },
+    "Play the chosen take beside the list": { p: () => setBeside(!beside) },
     "Find by name": { "/": () => search.current?.focus() },
+    "Narrow the list": { f: () => setNarrow(!narrow) },
   });
-  const { fetchNextPage, isFetchingNextPage } = found;
-  const more = useCallback(() => {
-    if (!isFetchingNextPage) void fetchNextPage();
-  }, [fetchNextPage, isFetchingNextPage]);
+  useKeys(beside ? { "Play or pause": { " ": () => setPlaying((now) => !now) } } : {});
+  const shown = beside && chosen !== undefined;
+  const some = first !== undefined && first.all > 0;
+  const named = takes.find((take) => take.id === acts.toName[0]);
 
   return (
     <>
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-3 border-b border-line px-4 pt-4 pb-3 sm:px-8">
-        <h1 className="title text-title leading-tight">Takes</h1>
-        {first && first.all > 0 && (
-          <>
-            <p className="text-stone" aria-live="polite">
-              {first.total === first.all ? `${first.all}` : `${first.total} of ${first.all}`}
-              {first.busy > 0 && `, ${first.busy} to measure`}
-            </p>
-            <div className="flex flex-wrap items-center gap-3 sm:ml-auto">
-              <Filters filter={filter} onChange={setFilter} search={search} />
-              <Link
-                to={besides}
-                className="inline-flex items-center gap-1.5 text-note font-semibold underline"
-              >
-                {(first?.total ?? 0) > MOST_BESIDES ? `First ${MOST_BESIDES} side` : "Side"} by side{" "}
-                <Key>B</Key>
-              </Link>
-              <Chooser ref={chooser} />
-            </div>
-          </>
-        )}
-      </header>
+      <ListHead
+        list={list}
+        acts={acts}
+        narrow={narrow}
+        onNarrow={() => setNarrow(!narrow)}
+        beside={beside}
+        onBeside={() => setBeside(!beside)}
+        search={search}
+        chooser={chooser}
+      />
+      {narrow && some && <Narrow filter={filter} onChange={setFilter} />}
+      {ids.length > 0 && (
+        <PickedBar acts={acts} total={first?.total ?? 0} onName={() => setNaming(true)} />
+      )}
+      <NameDialog
+        key={String(naming)}
+        title={acts.toName.length > 1 ? "Name all of them, numbered" : "Name this take"}
+        first={acts.toName.length > 1 ? "" : (named?.name ?? "")}
+        act="Name"
+        open={naming}
+        onClose={() => setNaming(false)}
+        onName={(name) => acts.many.change(acts.toName, { name }, "Named")}
+      />
       <Arrivals />
-      {found.isLoadingError && <FaultView error={found.error} />}
+      {list.error && <FaultView error={list.error} />}
       {first?.all === 0 && <EmptyTakes />}
-      {first && first.all > 0 && takes.length === 0 && (
-        <p className="p-8 text-stone">
-          No take fits these filters. Choose “Every verdict” and “Every feel” to see all.
+      {some && takes.length === 0 && (
+        <p className="flex flex-wrap items-center gap-3 p-8 text-stone">
+          No take fits these filters.
+          <Button onClick={() => setFilter({ sort: filter.sort, descending: filter.descending })}>
+            See all
+          </Button>
         </p>
       )}
       {takes.length > 0 && (
-        <TakeList
-          takes={takes}
-          total={first?.total ?? 0}
-          chosen={chosen}
-          onDelete={removeChosen}
-          onNearEnd={more}
-        />
+        <div className={shown ? "lg:grid lg:grid-cols-[minmax(0,1fr)_360px]" : ""}>
+          <TakeList
+            takes={takes}
+            total={first?.total ?? 0}
+            chosen={list.place}
+            picks={acts.picks}
+            tight={shown}
+            onChoose={(take) => list.choose(take.id)}
+            onPick={(take, several) => acts.pick(take.id, several)}
+            onDelete={acts.removing}
+            onNearEnd={list.more}
+          />
+          {shown && <Beside take={chosen} playing={playing} onPlaying={setPlaying} />}
+        </div>
       )}
     </>
   );

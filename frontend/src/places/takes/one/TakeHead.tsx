@@ -1,4 +1,4 @@
-import { Trash2 } from "lucide-react";
+import { Pencil, Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import type { TakeDetail } from "../../../api/client";
 import * as format from "../../../formats";
@@ -9,15 +9,20 @@ import { CHOICE_WORDS } from "../compare/words";
 /** What stands for the codec of a take that is a motion log alone. */
 const LOG_CODEC = "motion log";
 
-type Props = { detail: TakeDetail; onDelete: () => void };
+type Props = { detail: TakeDetail; onDelete: () => void; onName: () => void };
 
 /** Name, facts of the file, and the way to its neighbours. */
-export function TakeHead({ detail, onDelete }: Props) {
+export function TakeHead({ detail, onDelete, onName }: Props) {
   const { take, clip, brief } = detail;
   const taken = format.when(take.recorded_at ?? take.imported_at);
   return (
     <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 px-4 pt-4 pb-2.5 sm:px-8">
-      <h1 className="title text-title leading-tight">{take.name}</h1>
+      <h1 className="title text-title leading-tight">
+        {take.name}
+        <Button look="bare" onClick={onName} aria-label="Rename this take" className="px-2! py-0!">
+          <Pencil size={14} aria-hidden />
+        </Button>
+      </h1>
       <p className="text-stone">
         {clip && (
           <>

@@ -23,6 +23,7 @@ import { PartNote } from "./PartNote";
 import { Player } from "./Player";
 import { Playhead, PlayheadContext } from "./playhead";
 import { NextTime, Remedies } from "./Remedies";
+import { RenameDialog } from "./RenameDialog";
 import { RidgeTrace } from "./RidgeTrace";
 import { SetupStrip } from "./SetupStrip";
 import { ShotNotes } from "./ShotNotes";
@@ -55,6 +56,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const [previewHead] = useState(() => new Playhead());
   const [finer, setFiner] = useState(false);
   const [naming, setNaming] = useState(false);
+  const [renaming, setRenaming] = useState(false);
   const [seen, setSeen] = useState<RemedyLine["remedy"] | null>(null);
   const from = detail.part?.from_s;
   useEffect(() => {
@@ -108,11 +110,18 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     onMark: marking,
     onFiner: () => setFiner((now) => !now),
     onDelete: leave,
+    onName: () => setRenaming(true),
   });
   return (
     <PlayheadContext value={playhead}>
       <div className="flex flex-col">
-        <TakeHead detail={detail} onDelete={leave} />
+        <TakeHead detail={detail} onDelete={leave} onName={() => setRenaming(true)} />
+        <RenameDialog
+          take={take}
+          open={renaming}
+          onClose={() => setRenaming(false)}
+          onName={(own_name) => changeTake.mutate({ own_name })}
+        />
         {clip && judgement ? (
           <>
             <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">

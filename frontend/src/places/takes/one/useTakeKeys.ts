@@ -18,11 +18,13 @@ type Asked = {
   onMark: (smooth: boolean) => void;
   onFiner: () => void;
   onDelete: () => void;
+  onName: () => void;
 };
 
 /** The keys of a take. */
 export function useTakeKeys(asked: Asked): void {
-  const { detail, playhead, previewing, onPlay, onPreview, onMark, onFiner, onDelete } = asked;
+  const { detail, playhead, previewing, onPlay, onPreview, onMark, onFiner, onDelete, onName } =
+    asked;
   const { judgement, clip } = detail;
   const navigate = useNavigate();
   const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
@@ -46,6 +48,7 @@ export function useTakeKeys(asked: Asked): void {
       ArrowUp: () => go(detail.before_id),
       ArrowDown: () => go(detail.after_id),
     },
+    Rename: { r: onName },
     "Delete this take": { Delete: onDelete },
   };
   const own: KeyWords = {
