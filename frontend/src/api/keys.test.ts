@@ -52,7 +52,7 @@ describe("a change", () => {
     expect(readAgain("logs")).toEqual(["takes", "take", "path", "log"]);
     expect(readAgain("renders")).toEqual(["renders"]);
   });
-  it("of a session is seen in the plan, since what was practised is not due", () => {
-    expect(readAgain("sessions")).toEqual(["plan"]);
+  it("of a session is seen in the plan, and in the list, where what is filed changes its name", () => {
+    expect(readAgain("sessions")).toEqual(["takes", "plan"]);
   });
 });

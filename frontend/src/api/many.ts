@@ -21,8 +21,10 @@ export function useNarrowings(filter: ListFilter, wanted: boolean) {
   });
 }
 
-function withoutOrder(filter: ListFilter): Omit<ListFilter, "sort" | "descending"> {
-  const { sort: _sort, descending: _descending, ...rest } = filter;
+function withoutOrder(filter: ListFilter): ListFilter {
+  const rest = { ...filter };
+  delete rest.sort;
+  delete rest.descending;
   return rest;
 }
 

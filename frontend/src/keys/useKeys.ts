@@ -3,6 +3,8 @@ import { lettersAreOff } from "./letters";
 import { linesOf, register, type KeyAct, type KeyWords } from "./register";
 
 const TYPING = new Set(["INPUT", "TEXTAREA", "SELECT"]);
+/** Inputs that take no text. */
+const WITHOUT_TEXT = new Set(["range", "checkbox", "radio"]);
 /** Keys that a focused control needs for itself. */
 const OWN_KEYS: Record<string, ReadonlySet<string>> = {
   BUTTON: new Set([" ", "Enter"]),
@@ -62,7 +64,8 @@ function belongsToSlider(event: KeyboardEvent): boolean {
 function belongsToControl(event: KeyboardEvent): boolean {
   const target = event.target;
   if (!(target instanceof HTMLElement)) return false;
-  if (TYPING.has(target.tagName) && target.getAttribute("type") !== "range") {
+  const kind = target.getAttribute("type") ?? "";
+  if (TYPING.has(target.tagName) && !WITHOUT_TEXT.has(kind)) {
     if (event.key === "Escape") {
       event.preventDefault(); // a search field would be emptied
       target.blur();
@@ -70,6 +73,7 @@ function belongsToControl(event: KeyboardEvent): boolean {
     return true;
   }
   if (event.key.length === 1 && target.closest(LISTS)) return true;
+  if (kind === "checkbox" && event.key === " ") return true;
   const role = target.getAttribute("role") ?? "";
   return Boolean(OWN_KEYS[target.tagName]?.has(event.key) || OWN_ROLES[role]?.has(event.key));
 }

@@ -1,4 +1,3 @@
-import { X } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { useBriefs, useKit } from "../../../api/kit";
@@ -29,6 +28,9 @@ export function PickedBar({ acts, total, onName }: Props) {
           All {total} <Key>E</Key>
         </button>
       )}
+      <button type="button" onClick={acts.clear} className="text-note underline">
+        None <Key>Esc</Key>
+      </button>
       <Several>
         <Button onClick={() => acts.settle("keep")}>
           Keep <Key>K</Key>
@@ -65,14 +67,6 @@ export function PickedBar({ acts, total, onName }: Props) {
           Delete <Key>Delete</Key>
         </Button>
       </Several>
-      <Button
-        look="bare"
-        className="ml-auto px-1!"
-        onClick={acts.clear}
-        aria-label="Leave all of them out again"
-      >
-        <X size={15} aria-hidden /> <Key>Esc</Key>
-      </Button>
     </section>
   );
 }
