@@ -61,7 +61,7 @@ class TakeDot:
 @dataclass(frozen=True)
 class BenchFigures:
     """One entry a panel, None where a problem says why not. source: whose takes the curve of
-    shake is from."""
+    shake is from. strapped: the set-up holds a strap."""
 
     picture: Picture | None
     shake: Shake | None
@@ -73,6 +73,7 @@ class BenchFigures:
     rig: Balance | None
     rig_parts: tuple[RigPart, ...]
     strap: StrapPlan | None
+    strapped: bool
     problems: tuple[PanelProblem, ...]
 
 
@@ -117,6 +118,7 @@ def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> Bench
         move=through_lens("move", lambda: moving.move(bench.move_plan(parts, brief, asked.move))),
         rig=panel("rig", lambda: bench.rig(parts, asked.rig)),
         rig_parts=bench.rig_parts(parts, asked.rig),
+        strapped=parts.strapped,
         strap=panel("strap", lambda: bench.strap_plan(parts, asked.strap)),
         problems=tuple(problems),
     )

@@ -71,12 +71,13 @@ def today() -> int:
 
 def results_by_variation(db: Connection) -> dict[tuple[str, str], list[Result]]:
     """Results of every drill and variation that was filmed. A take passed where its measured
-    gust is within the drill's mark; while it is not measured, how it felt counts."""
+    gust is within the drill's mark; while it is not measured, how it felt counts. The plain control
+    is meant to be worse: it passes or fails nothing."""
     library = drills.library(db, archived=True)
     found: dict[tuple[str, str], list[Result]] = defaultdict(list)
     for row in sessions.results(db):
         drill = library.get(row.drill_key)
-        if drill is None:
+        if drill is None or row.variation_key == drill.control.key:
             continue
         if row.gust is not None:
             passed = row.gust <= drill.target
@@ -194,7 +195,7 @@ def checks(db: Connection, setup_id: int, drill: Drill) -> tuple[Check, ...]:
     """What to look at before rolling with a set-up."""
     setup = kit.setup_by_id(db, setup_id)
     parts = kit.parts_of(db, setup.ask)
-    mark = strap_plan(parts, setup.ask.bench.strap).mark_mm
+    mark = strap_plan(parts, setup.ask.bench.strap).mark_mm if parts.strapped else None
     return checks_before(
         drill,
         parts.camera,

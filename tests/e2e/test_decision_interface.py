@@ -187,7 +187,7 @@ def test_a_session_of_twelve_takes_is_settled_by_keyboard_alone(fresh, page, tmp
         expect(page.get_by_text(words)).to_be_visible()
     choices = [line["choice"] for line in fresh.get("/api/takes?descending=false")["takes"]]
     assert choices == ["keep", "reject", "retake"] * (MANY // 3)
-    expect(page.get_by_text(re.compile("^Need .* more of these.$")).first).to_be_visible()
+    expect(page.get_by_text(re.compile("^Planned, no film yet: .* more.$")).first).to_be_visible()
     page.keyboard.press("z")
     expect(page.get_by_text("12 takes, 1 to settle")).to_be_visible()
 

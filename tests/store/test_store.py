@@ -94,7 +94,9 @@ def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_t
             " values (3, 7, 'Old', '2026-01-01', ?, 6.4, 12)",
             (brief_id,),
         )
-        summary(db, 3, 2.5)
+        db.execute(
+            "insert into summary (take_id, gust, remedy, ridge) values (3, 2.5, 'keep', x'')"
+        )
         db.execute("insert into session values (1, 'S', 'then', '{}', '{}', null, null, null)")
         db.execute(
             "insert into session_take (session_id, position, block, drill_key, variation_key,"

@@ -1620,6 +1620,11 @@ export interface components {
        */
       source: "setup" | "all" | "typical";
       strap: components["schemas"]["StrapPlan"] | null;
+      /**
+       * Strapped
+       * @description The set-up holds a strap
+       */
+      strapped: boolean;
       time: components["schemas"]["Timing"] | null;
     };
     /**

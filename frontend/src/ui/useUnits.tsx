@@ -2,10 +2,11 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import { withUnit, type Quantity, type UnitSystem } from "../units";
 
 const KEY = "ridgewind-units";
+export type InUnits = (quantity: Quantity, value: number | null | undefined) => string;
 type Units = {
   system: UnitSystem;
   change: (system: UnitSystem) => void;
-  inUnits: (quantity: Quantity, value: number | null | undefined) => string;
+  inUnits: InUnits;
 };
 const Context = createContext<Units | null>(null);
 

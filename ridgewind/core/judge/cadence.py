@@ -41,6 +41,24 @@ def delivered_step(fps: float, delivery_fps: float) -> float:
     return float(whole) if abs(step - whole) <= WHOLE * whole else step
 
 
+def stutter_words(fps: float, delivery_fps: float) -> str:
+    """What a delivery at full speed does to moves that were filmed at another rate; "" where every
+    frame, or evenly each second, third and so on, is shown.
+
+    >>> stutter_words(60, 30), stutter_words(29.97, 30)
+    ('', '')
+    >>> stutter_words(30, 24)
+    '30 frames a second shown at 24 leave some out unevenly, so moves stutter.'
+    """
+    require_positive("fps", fps)
+    require_positive("delivery_fps", delivery_fps)
+    step = fps / delivery_fps
+    if abs(step - max(1.0, round(step))) <= WHOLE * step:
+        return ""
+    how = "leave some out unevenly" if step > 1.0 else "show some twice"
+    return f"{fps:.3g} frames a second shown at {delivery_fps:.3g} {how}, so moves stutter."
+
+
 def shown_frames(t_s: Floats, step: float) -> tuple[NDArray[np.intp], Floats]:
     """Which frames (m,) of a film are shown when each stands for `step` of them, and when (m,).
 

@@ -13,6 +13,7 @@ from ridgewind.core.clip import Clip
 from ridgewind.core.judge import polish_warnings
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.asked import Asked, seen_after
+from ridgewind.core.judge.cadence import stutter_words
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.hold_remedy import hold_remedy
 from ridgewind.core.judge.lee import (
@@ -98,6 +99,8 @@ def _keep(asked: Asked, reading: Reading) -> Remedy:
         reason = f"Within target throughout. Peak {peak:.1f}."
     if cost and good:
         reason += f" {cost[0].upper()}{cost[1:]}."
+    if good:
+        reason += _stutter(asked)
     start_s, end_s = _whole(reading)
     return Remedy(
         "keep", good, reason, asked.price(), gust, peak, start_s, end_s,
@@ -114,7 +117,7 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
     enough = lee.length_s >= brief.wanted_s - 0.05
     if enough:
         reason = f"{time_words(lee.length_s)} calm, {span_words(lee.start_s, lee.end_s)}."
-        reason += _room_words(reading, brief, lee)
+        reason += _room_words(reading, brief, lee) + _stutter(asked)
     else:
         reason = f"Calm, but {time_words(lee.length_s)}. You want {brief.wanted_s:g} s."
     points = asked.price(cut_share=cut_s / max(duration_s, 1e-3), steps=("cut",))
@@ -122,6 +125,12 @@ def _keep_lee(asked: Asked, reading: Reading, lee: Lee | None) -> Remedy:
         "lee", enough, reason, points, lee.gust, lee.peak, lee.start_s, lee.end_s,
         step=asked.step, plays_s=lee.length_s, cost=f"{time_words(cut_s)} cut away",
     )  # fmt: skip
+
+
+def _stutter(asked: Asked) -> str:
+    """What playing at full speed does to moves that were filmed at another rate."""
+    words = stutter_words(asked.clip.fps, asked.brief.delivery_fps)
+    return f" {words}" if words else ""
 
 
 def _room_words(reading: Reading, brief: Brief, lee: Lee) -> str:

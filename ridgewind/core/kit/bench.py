@@ -104,6 +104,11 @@ class Parts:
     optics: Optics
     supports: tuple[tuple[int, str, Support], ...]
 
+    @property
+    def strapped(self) -> bool:
+        """Whether it holds a strap; a mark on one is of use only then."""
+        return any(support.kind == "strap" for _, _, support in self.supports)
+
 
 USUAL_STRAP_MM = 1400.0
 

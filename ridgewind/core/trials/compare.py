@@ -63,7 +63,9 @@ def best_of(takes: Sequence[Candidate]) -> Best | None:
 def missing_words(missing: int) -> str:
     """What is still wanted of a shot."""
     numbers = {1: "one", 2: "two", 3: "three", 4: "four", 5: "five", 6: "six"}
-    return "" if missing <= 0 else f"Need {numbers.get(missing, str(missing))} more of these."
+    return (
+        "" if missing <= 0 else f"Planned, no film yet: {numbers.get(missing, str(missing))} more."
+    )
 
 
 def _narrow(

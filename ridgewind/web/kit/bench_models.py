@@ -44,6 +44,7 @@ class BenchAnswer(BaseModel):
     rig: Balance | None
     rig_parts: list[RigPart]
     strap: StrapPlan | None
+    strapped: bool = Field(description="The set-up holds a strap")
     problems: list[PanelProblem]
 
 

@@ -41,5 +41,5 @@ def test_nothing_measured_has_no_best():
 
 def test_what_is_missing_is_said_in_words():
     assert missing_words(0) == ""
-    assert missing_words(2) == "Need two more of these."
-    assert missing_words(11) == "Need 11 more of these."
+    assert missing_words(2) == "Planned, no film yet: two more."
+    assert missing_words(11) == "Planned, no film yet: 11 more."

@@ -91,18 +91,33 @@ def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session,
         assert sessions.weakest_band(db, limit=5) in (None, "step", "jitter")
 
 
+def by_part(session, shelf):
+    """Positions of a plain control and of a variation of the same drill."""
+    parts = {}
+    for take in session["takes"]:
+        drill = shelf[take["drill_key"]]
+        control = next(one["key"] for one in drill["variations"] if one["control"])
+        kind = "control" if take["variation_key"] == control else "varied"
+        parts.setdefault(take["drill_key"], {}).setdefault(kind, take["position"])
+    both = next(found for found in parts.values() if len(found) == 2)
+    return both["control"], both["varied"]
+
+
 def test_a_deleted_film_counts_for_nothing_until_it_is_brought_back(
     client, library, session, short_film
 ):
     take = bring_in(client, short_film)
     measure(library, take["id"])
-    note(client, session, 0, take_id=take["id"], felt="good")
-    key = session["takes"][0]["drill_key"]
+    shelf = {item["drill"]["key"]: item["drill"] for item in get(client, "/api/drills")["drills"]}
+    control, varied = by_part(session, shelf)
+    key = session["takes"][varied]["drill_key"]
+    note(client, session, varied, take_id=take["id"], felt="good")
+    note(client, session, control, state="filmed", felt="good")  # passes nothing
 
     def seen():
-        first = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][0]
+        one = get(client, f"/api/sessions/{session['id']}")["session"]["takes"][varied]
         drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
-        return first["take_id"], first["gust"] is None, drills[key]["passes"]
+        return one["take_id"], one["gust"] is None, drills[key]["passes"]
 
     assert seen() == (take["id"], False, 0)
     with database.opened(library.database) as db:

@@ -155,7 +155,7 @@ def test_takes_side_by_side_the_best_and_what_is_missing(client, several):
     put(client, f"/api/takes/{several[2]}/choice", {"choice": "retake"})
     (group,) = get(client, address)["groups"]
     assert group["best"] == [several[1]]
-    assert group["missing_words"] == "Need one more of these."
+    assert group["missing_words"] == "Planned, no film yet: one more."
     nothing = client.get("/api/compare", headers=HERE)
     assert nothing.json["error"]["hint"] == "Name a session, a drill or takes."
 

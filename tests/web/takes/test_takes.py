@@ -14,7 +14,7 @@ import pytest
 from pydantic import BaseModel
 
 from ridgewind import web
-from ridgewind.store import takes
+from ridgewind.store import listing
 from tests.conftest import shaken
 from tests.web.conftest import HERE, bring_in, measure, send_film
 
@@ -110,7 +110,7 @@ def test_a_wrong_brief_names_its_field(client, measured):
 def test_an_unforeseen_error_is_logged_whole_and_answered_with_a_number(
     client, monkeypatch, caplog
 ):
-    monkeypatch.setattr(takes, "count", lambda *_, **__: 1 / 0)
+    monkeypatch.setattr(listing, "count", lambda *_, **__: 1 / 0)
     reply = client.get("/api/takes", headers=HERE)
     assert reply.status_code == 500
     number = reply.json["error"]["message"].split("number ")[1][:8]

@@ -183,7 +183,8 @@ function Result({ take, target }: { take: SessionTake; target: number | null }) 
     <span className="hidden text-note sm:block">
       {take.gust !== null && take.take_id !== null && (
         <Link to={`/takes/${take.take_id}`} className="font-semibold underline">
-          gust {format.gust(take.gust)}, {passed ? "passed" : "over its mark"}
+          gust {format.gust(take.gust)}, {passed ? "within" : "over"} the drill’s{" "}
+          {format.gust(target)}
         </Link>
       )}{" "}
       <span className="text-stone">{notes.join(" · ")}</span>

@@ -9,13 +9,14 @@ import {
   type Kit,
   type SetupItem,
 } from "../../../api/kit";
+import { holdWords } from "./hold";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Facts, type Fact } from "../../../ui/Facts";
 import { FaultView } from "../../../ui/FaultView";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
-import { useUnits } from "../../../ui/useUnits";
+import { useUnits, type InUnits } from "../../../ui/useUnits";
 import { cameraOf, ROUTE_WORDS, setupInWords } from "../words";
 import { askOf } from "./BenchPage";
 import { moveFacts } from "./moveFacts";
@@ -113,7 +114,7 @@ function Card({ item, kit, answer }: Props) {
             </Part>
           )}
           <Part words="Rig and strap">
-            <Facts facts={rigFacts(rig, strap, inUnits)} />
+            <Facts facts={rigFacts(rig, answer.strapped ? strap : null, inUnits)} />
           </Part>
         </div>
       </div>
@@ -134,8 +135,6 @@ function Part({ words, children }: { words: string; children: ReactNode }) {
     </section>
   );
 }
-
-type InUnits = ReturnType<typeof useUnits>["inUnits"];
 
 function pictureFacts(picture: NonNullable<BenchAnswer["picture"]>, inUnits: InUnits): Fact[] {
   return [
@@ -172,7 +171,7 @@ function timeFacts(
   if (time) {
     const { shutter: chosen } = item.optics;
     facts.push(
-      { words: "Hold for", value: inUnits("seconds", time.hold_s) },
+      { words: "Hold for", value: holdWords(time, inUnits) },
       { words: "It plays at", value: format.share(time.playback) },
       { words: "Shutter", value: shutter(chosen ?? time.nearest) },
       { words: "No flicker at 50 Hz", value: shutter(time.nearest_safe_50) },

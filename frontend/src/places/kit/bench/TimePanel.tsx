@@ -4,6 +4,7 @@ import { Field } from "../../../ui/Field";
 import { QuantityField } from "../../../ui/QuantityField";
 import { Segments } from "../../../ui/Segments";
 import { useUnits } from "../../../ui/useUnits";
+import { holdWords } from "./hold";
 import { NoDrawing, PanelFrame } from "./PanelFrame";
 import type { PanelProps } from "./panel";
 import { ShutterScale } from "./ShutterScale";
@@ -71,7 +72,7 @@ export function TimePanel({ answer, setup, change, problem }: PanelProps) {
           <Facts
             facts={[
               { words: "Plays at", value: format.share(time.playback) },
-              { words: "Hold the shot", value: inUnits("seconds", time.hold_s) },
+              { words: "Hold the shot", value: holdWords(time, inUnits) },
               { words: "It lasts on screen", value: inUnits("seconds", time.on_screen_s) },
               { words: "Light lost", value: `${time.light_lost_stops.toFixed(1)} stops` },
               { words: "Shutter nearest to half the interval", value: shutter(time.nearest) },
