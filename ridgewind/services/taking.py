@@ -64,7 +64,8 @@ class TakeSheet:
 
 @dataclass(frozen=True)
 class TakeChange:
-    """What of a take is changed; None leaves a thing as it is. whole: judge all of its film.
+    """What of a take is changed; None leaves a thing as it is. whole: judge all of its film;
+    part: judge only that of it, s from its first frame.
     focal_eq_mm: of its own; given as () to go back to its set-up's. capture_fps: frames a second at
     which it was filmed; given as () to leave that to its file and its set-up. name: the shooter's
     own; given as () to go back to what it is filed under, or its file's."""
@@ -72,6 +73,7 @@ class TakeChange:
     brief_id: int | None = None
     setup_id: int | None = None
     whole: bool = False
+    part: tuple[float, float] | None = None
     focal_eq_mm: float | tuple[()] | None = None
     capture_fps: float | tuple[()] | None = None
     name: str | tuple[()] | None = None
@@ -114,8 +116,8 @@ def change(db: Connection, take_id: int, asked: TakeChange) -> None:
             briefs.mark_used(db, asked.brief_id)
         if asked.setup_id is not None:
             kit.mark_setup_used(db, asked.setup_id)
-        if asked.whole:
-            takes.set_part(db, take_id, None)
+        if asked.whole or asked.part is not None:
+            takes.set_part(db, take_id, asked.part)
         if asked.focal_eq_mm is not None:
             takes.set_own_focal(db, take_id, asked.focal_eq_mm or None)
         if asked.capture_fps is not None:

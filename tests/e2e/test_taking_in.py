@@ -97,10 +97,16 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
     fresh.wait_until(lambda: filed(fresh)[:3] == [None, None, None], 5)
     page.get_by_role("button", name="File the 2 that are sure").click()
     expect(page.get_by_text("No film waits to be filed.")).to_be_visible(timeout=15_000)
+    page.keyboard.press("z")
+    fresh.wait_until(lambda: filed(fresh)[:3] == [None, None, None], 5)
+    page.get_by_role("button", name="File the 2 that are sure").click()
+    expect(page.get_by_text("No film waits to be filed.")).to_be_visible(timeout=15_000)
     row = page.get_by_test_id("planned-0")
     row.get_by_role("link", name=re.compile("gust")).click()
     expect(page.get_by_test_id("gust")).to_be_visible()
-    expect(page.get_by_role("heading", name="C0001")).to_be_visible()
+    name = next(one["name"] for one in fresh.get("/api/takes")["takes"] if one["id"] == first)
+    assert " · " in name  # its variation and drill
+    expect(page.get_by_role("heading", name=name)).to_be_visible()
 
 
 def y4m(path: Path, frames) -> Path:

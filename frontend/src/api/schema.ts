@@ -2437,6 +2437,16 @@ export interface components {
       speed_pct_s: number;
     };
     /**
+     * JudgedPart
+     * @description A part of a film, s from its first frame.
+     */
+    JudgedPart: {
+      /** From S */
+      from_s: number;
+      /** To S */
+      to_s: number;
+    };
+    /**
      * Judgement
      * @description Everything that depends on the brief. Times are seconds of the browser copy.
      */
@@ -4104,6 +4114,11 @@ export interface components {
        * @default null
        */
       own_name: string | null;
+      /**
+       * @description Judge this part of it alone
+       * @default null
+       */
+      part: components["schemas"]["JudgedPart"] | null;
       /**
        * Setup Id
        * @default null

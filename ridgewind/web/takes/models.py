@@ -341,6 +341,13 @@ class TakeSetup(BaseModel):
     rate_hz: float
 
 
+class JudgedPart(Strict):
+    """A part of a film, s from its first frame."""
+
+    from_s: float = Field(ge=0)
+    to_s: float = Field(gt=0)
+
+
 class TakeChange(Strict):
     """What a take points at; a part that is left out stays. own_focal_eq_mm: null goes back to
     the set-up's. own_capture_fps: null leaves it to the file and the set-up. own_name: null goes
@@ -352,6 +359,7 @@ class TakeChange(Strict):
     own_capture_fps: float | None = Field(default=None, ge=1, le=2000)
     own_name: TakeName | None = None
     whole: bool = Field(default=False, description="Judge all of the film again")
+    part: JudgedPart | None = Field(default=None, description="Judge this part of it alone")
 
 
 class TakePart(BaseModel):

@@ -82,6 +82,7 @@ def change_take(path: models.TakePath, body: models.TakeChange) -> Response:
         brief_id=body.brief_id,
         setup_id=body.setup_id,
         whole=body.whole,
+        part=None if body.part is None else (body.part.from_s, body.part.to_s),
         focal_eq_mm=given(body, "own_focal_eq_mm"),
         capture_fps=given(body, "own_capture_fps"),
         name=given(body, "own_name"),

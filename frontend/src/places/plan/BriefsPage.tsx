@@ -36,6 +36,17 @@ export function BriefsPage() {
       .then((made) => (follow(), open(made.id), notify({ text: `“${made.name}” is kept.` })))
       .catch(fail);
   };
+  const use = () => {
+    if (!chosen) return;
+    const before = briefs.find((item) => item.usual);
+    const put = (id: number) => actOnBrief(id, "use").then(follow, fail);
+    void put(chosen.id).then(() =>
+      notify({
+        text: `New takes point at “${chosen.name}”.`,
+        ...(before && { undo: () => void put(before.id) }),
+      }),
+    );
+  };
   useKeys({
     "Choose a brief": { ArrowUp: () => move(-1), ArrowDown: () => move(1) },
     "New from this one": { n: copy },
@@ -67,12 +78,7 @@ export function BriefsPage() {
             ))}
           </ul>
         </nav>
-        <BriefEditor
-          key={chosen.id}
-          item={chosen}
-          onCopied={open}
-          onUse={() => void actOnBrief(chosen.id, "use").then(follow, fail)}
-        />
+        <BriefEditor key={chosen.id} item={chosen} onCopied={open} onUse={use} />
       </div>
     </>
   );

@@ -1,11 +1,12 @@
 import { Link } from "react-router";
-import { useProposals, useSessionChange, type Match, type SessionDetail } from "../../api/practice";
+import { useProposals, type Match, type SessionDetail } from "../../api/practice";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Key } from "../../keys/Key";
 import { useKeys } from "../../keys/useKeys";
 import { FilingDrawing } from "./FilingDrawing";
 import { clockWords } from "./steps";
+import { useFile } from "./useFile";
 
 const SURE = 0.8;
 
@@ -13,24 +14,25 @@ const SURE = 0.8;
 export function Filing({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
   const found = useProposals(session.id);
-  const change = useSessionChange(session.id);
+  const fileAll = useFile(detail);
   const proposals = found.data;
   const matches = proposals?.matches ?? [];
   const sure = matches.filter((one) => one.certainty >= SURE);
-  const file = (one: Match) =>
-    change.mutate({ act: "note", position: one.position, note: { take_id: one.film_id } });
+  const filed = (one: Match) => ({ position: one.position, take_id: one.film_id });
+  const file = (one: Match) => fileAll([filed(one)]);
+  const fileSure = () => sure.length > 0 && fileAll(sure.map(filed));
   const drop = (film: number, position: number | null) => {
     const from = session.takes.find((take) => take.take_id === film)?.position;
     if (position !== null) {
-      change.mutate({ act: "note", position, note: { take_id: film } });
+      fileAll([{ position, take_id: film }]);
     } else if (from !== undefined) {
-      change.mutate({ act: "note", position: from, note: { take_id: null } });
+      fileAll([{ position: from, take_id: null }]);
     }
   };
-  useKeys({ "File what is sure": { f: () => sure.forEach(file) } });
+  useKeys({ "File what is sure": { f: fileSure } });
   if (!proposals) return null;
-  const filed = session.takes.some((take) => take.take_id !== null);
-  if (proposals.films.length === 0 && !filed) {
+  const anyFiled = session.takes.some((take) => take.take_id !== null);
+  if (proposals.films.length === 0 && !anyFiled) {
     return (
       <p className="border-b border-line px-4 py-3 text-note sm:px-8">
         No film waits to be filed.{" "}
@@ -56,7 +58,7 @@ export function Filing({ detail }: { detail: SessionDetail }) {
         </p>
         {sure.length > 0 && (
           <span className="ml-auto">
-            <Button look="main" onClick={() => sure.forEach(file)}>
+            <Button look="main" onClick={fileSure}>
               File the {sure.length} that are sure <Key>F</Key>
             </Button>
           </span>

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
+  useProposals,
   useLeftNotes,
   useSession,
   useSessionChange,
@@ -16,6 +17,7 @@ import { Select } from "../../ui/Select";
 import { useKeys } from "../../keys/useKeys";
 import { Filing } from "./Filing";
 import { RunnerView } from "./RunnerView";
+import { useFile } from "./useFile";
 
 /** One session: its cautions, the runner, and what came of it. */
 export function SessionPage() {
@@ -115,14 +117,15 @@ const NONE = "none";
 
 function Outcome({ detail }: { detail: SessionDetail }) {
   const { session, drills } = detail;
-  const change = useSessionChange(session.id);
-  const takes = useTakes({ sort: "recorded", descending: true }).data?.pages[0]?.takes ?? [];
+  const fileAll = useFile(detail);
+  const newest = useTakes({ sort: "recorded", descending: true }).data?.pages[0]?.takes ?? [];
+  const loose = useProposals(session.id).data?.films ?? [];
+  const films = new Map([
+    ...newest.map((one) => [one.id, one.name] as const),
+    ...loose.map((one) => [one.take_id, one.name] as const),
+  ]);
   const file = (take: SessionTake, id: string) =>
-    change.mutate({
-      act: "note",
-      position: take.position,
-      note: { take_id: id === NONE ? null : Number(id) },
-    });
+    fileAll([{ position: take.position, take_id: id === NONE ? null : Number(id) }]);
   return (
     <section aria-label="Takes of the session" className="px-4 py-4 sm:px-8">
       {session.plan.blocks.map((block, index) => {
@@ -155,10 +158,10 @@ function Outcome({ detail }: { detail: SessionDetail }) {
                       value={take.take_id === null ? NONE : String(take.take_id)}
                       options={[
                         { value: NONE, words: "No film" },
-                        ...(take.take_id !== null && !takes.some((one) => one.id === take.take_id)
+                        ...(take.take_id !== null && !films.has(take.take_id)
                           ? [{ value: String(take.take_id), words: take.take_name ?? "" }]
                           : []),
-                        ...takes.map((one) => ({ value: String(one.id), words: one.name })),
+                        ...[...films].map(([value, words]) => ({ value: String(value), words })),
                       ]}
                       onChange={(id) => file(take, id)}
                     />
@@ -180,13 +183,14 @@ function Result({ take, target }: { take: SessionTake; target: number | null }) 
   ].filter(Boolean);
   const passed = take.gust !== null && target !== null && take.gust <= target;
   return (
-    <span className="hidden text-note sm:block">
+    <span className="col-span-2 col-start-2 row-start-2 text-note sm:col-span-1 sm:col-start-auto sm:row-start-auto">
       {take.gust !== null && take.take_id !== null && (
         <Link to={`/takes/${take.take_id}`} className="font-semibold underline">
           gust {format.gust(take.gust)}, {passed ? "within" : "over"} the drill’s{" "}
           {format.gust(target)}
         </Link>
       )}{" "}
+      <span className="text-stone sm:hidden">{take.take_id === null && `${take.state} `}</span>
       <span className="text-stone">{notes.join(" · ")}</span>
     </span>
   );

@@ -139,6 +139,9 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
             kit={kit}
             change={(part: Partial<Bench>) => change({ bench: { ...setup.bench, ...part } })}
             problem={(field) => problemIn(problems, panel, field)}
+            onNoSupport={(id) =>
+              change({ support_ids: setup.support_ids.filter((one) => one !== id) })
+            }
             onSupport={(id, rig) =>
               change({
                 support_ids: [...setup.support_ids, id],

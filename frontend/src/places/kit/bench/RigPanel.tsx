@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { useChanged } from "../../../api/keys";
 import { saveItem, type Place } from "../../../api/kit";
 import { Button } from "../../../ui/Button";
@@ -16,12 +17,25 @@ const FIRST_HANDLE: Place = { x_mm: 0, y_mm: 150, z_mm: 0 };
 const WEIGHT_SIZE = { width_mm: 40, height_mm: 40, depth_mm: 20 };
 
 /** How the rig hangs and weighs, and what would level it. */
-export function RigPanel({ answer, late, setup, kit, change, problem, onSupport }: PanelProps) {
+export function RigPanel({
+  answer,
+  late,
+  setup,
+  kit,
+  change,
+  problem,
+  onSupport,
+  onNoSupport,
+}: PanelProps) {
   const ask = setup.bench.rig;
   const put = (rig: RigAsk) => change({ rig });
   const changed = useChanged();
-  const { fail } = useNotices();
+  const { fail, notify } = useNotices();
   const { rig } = answer;
+  const takeOff = useRef(onNoSupport); // the set-up may have changed before it is undone
+  useEffect(() => {
+    takeOff.current = onNoSupport;
+  }, [onNoSupport]);
   const addWeight = (mass_g: number) => {
     const name = `Counterweight, ${Math.round(mass_g)} g`;
     const spec = {
@@ -34,7 +48,11 @@ export function RigPanel({ answer, late, setup, kit, change, problem, onSupport 
       route: null,
     };
     saveItem("supports", null, { name, spec })
-      .then((made) => (changed("kit"), onSupport(made.id, placedAt(ask, made.id, ask.weight_at))))
+      .then((made) => {
+        changed("kit");
+        onSupport(made.id, placedAt(ask, made.id, ask.weight_at));
+        notify({ text: `${name} hangs on it.`, undo: () => takeOff.current(made.id) });
+      })
       .catch(fail);
   };
   return (

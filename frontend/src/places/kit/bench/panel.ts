@@ -14,6 +14,7 @@ export type PanelProps = {
   problem: (field: string) => string | undefined;
   /** A support was made on the bench: take it onto the rig. */
   onSupport: (id: number, rig: RigAsk) => void;
+  onNoSupport: (id: number) => void;
 };
 
 /** The message for a field of a panel, if it broke a rule. */

@@ -1,10 +1,20 @@
 import * as format from "../../../formats";
-import type { TakeDetail } from "../../../api/client";
+import type { TakeChange, TakeDetail } from "../../../api/client";
+import { useChangeTake } from "../../../api/takes";
+import { useNotices } from "../../../ui/notices";
 
 /** Which part of its film a take is, where it is not all of it. */
-export function PartNote({ detail, onWhole }: { detail: TakeDetail; onWhole: () => void }) {
+export function PartNote({ detail }: { detail: TakeDetail }) {
   const { part } = detail;
+  const change = useChangeTake(detail.take.id);
+  const { notify, fail } = useNotices();
   if (!part) return null;
+  const { from_s, to_s } = part;
+  const judge = (asked: TakeChange) => change.mutate(asked, { onError: fail });
+  const judgeWhole = () => {
+    judge({ whole: true });
+    notify({ text: "All of it is judged.", undo: () => judge({ part: { from_s, to_s } }) });
+  };
   return (
     <p className="px-4 pb-3 text-note sm:px-8">
       <span className="border-l-2 border-lamp pl-3">
@@ -15,7 +25,7 @@ export function PartNote({ detail, onWhole }: { detail: TakeDetail; onWhole: () 
             <button
               type="button"
               className="font-semibold underline hover:text-ridge-4"
-              onClick={onWhole}
+              onClick={judgeWhole}
             >
               Judge all of it
             </button>

@@ -1,4 +1,5 @@
 import type { TakeLine } from "../../../api/client";
+import { useChangeTake } from "../../../api/takes";
 import { NameDialog } from "../../../ui/NameDialog";
 import { useNotices } from "../../../ui/notices";
 
@@ -6,19 +7,20 @@ type Props = {
   take: TakeLine;
   open: boolean;
   onClose: () => void;
-  /** null: what it is filed under, or its file's name, again. */
-  onName: (name: string | null) => void;
 };
 
 /** Asks for a take's own name; the last one comes back by undo. */
-export function RenameDialog({ take, open, onClose, onName }: Props) {
-  const { notify } = useNotices();
+export function RenameDialog({ take, open, onClose }: Props) {
+  const { notify, fail } = useNotices();
+  const change = useChangeTake(take.id);
+  /** null: what it is filed under, or its file's name, again. */
+  const put = (own_name: string | null) => change.mutate({ own_name }, { onError: fail });
   const rename = (name: string) => {
     if (name === take.name) return;
-    onName(name);
+    put(name);
     notify({
       text: `Named “${name}”.`,
-      undo: () => onName(take.named ? take.name : null),
+      undo: () => put(take.named ? take.name : null),
     });
   };
   return (

@@ -9,6 +9,8 @@ import { nearest } from "../../../charts/ridge";
 import type { ClipFacts } from "../../../api/client";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
+import { useNotices } from "../../../ui/notices";
+import { useTake } from "../../../api/takes";
 import { useKeys } from "../../../keys/useKeys";
 import { usePlayhead, useTime } from "./playhead";
 
@@ -87,6 +89,21 @@ function spotAt(path: PointPath, t: number, clip: ClipFacts): Spot | null {
   return { x: clip.width / 2 + (x * long) / 100, y: clip.height / 2 + (y * long) / 100 };
 }
 
+/** The marks from which a subject is followed again as it was: its first point, then its second. */
+function marksOf(found: SubjectAnswer, clip: ClipFacts) {
+  const paths: [PointPath | null, boolean][] = [
+    [found, false],
+    [found.second, true],
+  ];
+  return paths.flatMap(([path, second]) => {
+    const first = path?.x_pct.findIndex((value) => value !== null) ?? -1;
+    const at_s = path?.t_s[first];
+    const spot = path && at_s !== undefined ? spotAt(path, at_s, clip) : null;
+    if (spot === null || at_s === undefined) return [];
+    return [{ at_s, x: spot.x / clip.width, y: spot.y / clip.height, second }];
+  });
+}
+
 function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
   const t = useTime();
   const first = spotAt(subject, t, clip);
@@ -126,7 +143,23 @@ function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
 /** What the marked subject says of the shot. */
 export function SubjectNotes({ id }: { id: number }) {
   const found = useSubject(id).data;
+  const clip = useTake(id).data?.clip;
   const mark = useMarkSubject(id);
+  const { notify, fail } = useNotices();
+  const letGo = () => {
+    const again = found && clip ? marksOf(found, clip) : [];
+    mark.mutate(null, {
+      onError: fail,
+      onSuccess: () =>
+        notify({
+          text: "The subject is let go.",
+          undo: () =>
+            void (async () => {
+              for (const one of again) await mark.mutateAsync(one);
+            })().catch(fail),
+        }),
+    });
+  };
   if (!found || found.t_s.length === 0) return null;
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-3 text-note" data-testid="subject">
@@ -139,7 +172,7 @@ export function SubjectNotes({ id }: { id: number }) {
           {found.followed < 0.95 && `; seen in ${format.share(found.followed)} of the frames`}.
         </span>
       )}
-      <Button look="bare" onClick={() => mark.mutate(null)}>
+      <Button look="bare" onClick={letGo}>
         Let it go
       </Button>
     </p>

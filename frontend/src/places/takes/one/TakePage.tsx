@@ -116,12 +116,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     <PlayheadContext value={playhead}>
       <div className="flex flex-col">
         <TakeHead detail={detail} onDelete={leave} onName={() => setRenaming(true)} />
-        <RenameDialog
-          take={take}
-          open={renaming}
-          onClose={() => setRenaming(false)}
-          onName={(own_name) => changeTake.mutate({ own_name })}
-        />
+        <RenameDialog take={take} open={renaming} onClose={() => setRenaming(false)} />
         {clip && judgement ? (
           <>
             <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">
@@ -174,7 +169,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                 />
               </PlayheadContext>
             )}
-            <PartNote detail={detail} onWhole={() => changeTake.mutate({ whole: true })} />
+            <PartNote detail={detail} />
             <WhoseMotion detail={detail} onName={() => setNaming(true)} />
             <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
             <RidgeTrace judgement={judgement} />

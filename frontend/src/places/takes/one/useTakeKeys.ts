@@ -48,7 +48,6 @@ export function useTakeKeys(asked: Asked): void {
       ArrowUp: () => go(detail.before_id),
       ArrowDown: () => go(detail.after_id),
     },
-    Rename: { r: onName },
     "Delete this take": { Delete: onDelete },
   };
   const own: KeyWords = {
@@ -73,6 +72,7 @@ export function useTakeKeys(asked: Asked): void {
         lee && playhead.setLoop(playhead.loop() ? null : { from: lee.start_s, to: lee.end_s }),
     },
     "Smooth to you, or not": { y: () => onMark(true), n: () => onMark(false) },
+    Rename: { r: onName },
     "Back to the list": { Escape: () => void navigate("/takes") },
   };
   useKeys(previewing ? always : { ...own, ...always });
