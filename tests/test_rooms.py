@@ -19,7 +19,7 @@ WRONG_ARROWS = {
     "core/units.py": "import time, av, sqlite3, flask, huey, click, pydantic, icalendar, segno",
     "core/shake/gust.py": "from ridgewind.core.judge import cost",
     "store/settings.py": "from ridgewind.media import probe",
-    "library/folders.py": "from ridgewind.services import eyes",
+    "library/folders.py": "import scipy; from ridgewind.services import eyes",
     "services/eyes.py": "from ridgewind.services import comparing",
     "services/comparing.py": "from ridgewind.services import eyes",
 }

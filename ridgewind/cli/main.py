@@ -13,9 +13,11 @@ from ridgewind.cli.common import SETTINGS
 SUBCOMMANDS = {
     "card": "Film a simulated card of a session that was run.",
     "demo": "Start Ridgewind with made clips, measured as they arrive.",
+    "limit": "Tell the longest lens of each way of holding.",
     "measure": "Measure how much a clip shakes.",
     "serve": "Start Ridgewind on this computer, with your own library.",
     "standin": "Film a made scene with the stand-in camera.",
+    "trial": "Compare ways of holding over many takes.",
 }
 """Each a module of this folder that holds a command of its own name, and what it does."""
 

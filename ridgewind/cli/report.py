@@ -46,14 +46,19 @@ def assess_measured(
 
 def write_csv(path: Path, motion: Motion) -> None:
     """Write the path as CSV, whole or not at all."""
-    _write_whole(path, to_csv(motion))
+    write_text(path, to_csv(motion))
+
+
+def json_text(found: object) -> str:
+    """As JSON that ends with a line."""
+    return json.dumps(found, indent=2, ensure_ascii=False) + "\n"
 
 
 def write_json(
     path: Path, measured: Measured, assessment: Assessment, brief: Brief, *, focal_eq_mm: float
 ) -> None:
     found = readings(measured, assessment, brief, focal_eq_mm=focal_eq_mm)
-    _write_whole(path, json.dumps(found, indent=2) + "\n")
+    write_text(path, json_text(found))
 
 
 def readings(
@@ -194,6 +199,7 @@ def _rounded(value: float | None, digits: int) -> float | None:
     return None if value is None or not math.isfinite(value) else round(value, digits)
 
 
-def _write_whole(path: Path, text: str) -> None:
+def write_text(path: Path, text: str) -> None:
+    """Write a file, whole or not at all."""
     with whole_file(path) as partial:
         partial.write_text(text, encoding="utf-8")

@@ -19,7 +19,7 @@ def run(*arguments):
     return CliRunner().invoke(main, [str(argument) for argument in arguments])
 
 
-@pytest.mark.parametrize("name", ["measure", "serve", "demo", "standin"])
+@pytest.mark.parametrize("name", ["measure", "serve", "demo", "standin", "trial", "limit"])
 def test_every_command_has_help_with_examples(name):
     result = run(name, "--help")
     assert result.exit_code == 0
