@@ -322,6 +322,8 @@ def listing() -> None:
                     speed_pct_s=1.0,
                     top_band="step",
                     cause="footfalls",
+                    trusted_share=1.0,
+                    figures={},
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

@@ -134,7 +134,7 @@ def shoot_hold(page: Page, address: str, folder: Path) -> None:
 
 
 def mark_blind(page: Page, address: str) -> None:
-    page.goto(f"{address}/findings/blind")
+    page.goto(f"{address}/findings/eye/blind")
     film = page.get_by_test_id("blind-film")
     film.wait_for()
     while film.count():
@@ -143,7 +143,7 @@ def mark_blind(page: Page, address: str) -> None:
             gust = json.load(reply)["take"]["gust"]
         page.keyboard.press("y" if gust < SMOOTH_TO_THE_VOLUNTEER else "n")
         page.locator(f"video[src='{shown}']").wait_for(state="detached")
-    page.goto(f"{address}/findings")
+    page.goto(f"{address}/findings/eye")
 
 
 def gallery_bench(address: str) -> str:

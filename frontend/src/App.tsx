@@ -28,8 +28,9 @@ const CardPage = page(() => import("./places/kit/bench/CardPage"), "CardPage");
 const TakesPage = page(() => import("./places/takes/list/TakesPage"), "TakesPage");
 const TakePage = page(() => import("./places/takes/one/TakePage"), "TakePage");
 const ComparePage = page(() => import("./places/takes/compare/ComparePage"), "ComparePage");
-const EyePage = page(() => import("./places/findings/EyePage"), "EyePage");
-const BlindPage = page(() => import("./places/findings/BlindPage"), "BlindPage");
+const TrialsPage = page(() => import("./places/findings/trials/TrialsPage"), "TrialsPage");
+const EyePage = page(() => import("./places/findings/eye/EyePage"), "EyePage");
+const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPage");
 const KeysDialog = lazy(() =>
   import("./keys/KeysDialog").then((room) => ({ default: room.KeysDialog })),
 );
@@ -79,8 +80,9 @@ export function App() {
               <Route path="/takes" element={<TakesPage />} />
               <Route path="/takes/compare" element={<ComparePage />} />
               <Route path="/takes/:id" element={<TakePage />} />
-              <Route path="/findings" element={<EyePage />} />
-              <Route path="/findings/blind" element={<BlindPage />} />
+              <Route path="/findings" element={<TrialsPage />} />
+              <Route path="/findings/eye" element={<EyePage />} />
+              <Route path="/findings/eye/blind" element={<BlindPage />} />
               <Route path="/settings" element={<SettingsPage />} />
               <Route path="*" element={<Navigate to="/takes" replace />} />
             </Routes>

@@ -72,6 +72,10 @@ export const readout = (value_s: number) =>
 
 const DAY_ALONE = /^\d{4}-\d{2}-\d{2}$/;
 
+const dayOfMonth = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short" });
+/** "30 May", in the user's own way. */
+export const shortDay = (iso: string) => dayOfMonth.format(new Date(iso));
+
 /** A date in the user's own way, and the time of day apart. */
 export function when(iso: string | null): { day: string; time: string } {
   // A day without a time is that day wherever one is; read as a moment it would be one of Greenwich.

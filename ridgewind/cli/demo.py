@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import threading
+from datetime import date
 from pathlib import Path
 
 import click
@@ -12,6 +14,7 @@ from ridgewind.cli.running import run_server
 from ridgewind.demo import folder
 from ridgewind.demo.filling import DemoClip, fill
 from ridgewind.demo.story import DEMO_TAKES
+from ridgewind.demo.weeks import fill_weeks
 from ridgewind.library.library import Library
 from ridgewind.web.server import Start
 
@@ -24,8 +27,11 @@ KEPT = (
 @click.command(context_settings=SETTINGS)
 @click.option("--data", type=FOLDER, help="Folder of the demo's library; it is emptied first.")
 @click.option("--port", type=PORT, default=8421, show_default=True, help="0 takes a free one.")
+@click.option(
+    "--weeks/--no-weeks", default=True, help="With five weeks of practice, or the clips alone."
+)
 @click.option("--open/--no-open", "open_browser", default=False, help="Open the browser.")
-def demo(data: Path | None, port: int, open_browser: bool) -> None:
+def demo(data: Path | None, port: int, weeks: bool, open_browser: bool) -> None:
     """Start Ridgewind with made clips of Harrow Top, measured as they arrive.
 
     \b
@@ -50,6 +56,10 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
         if made_anew:
             fill(shelf, clips)
 
+    def practise(shelf: Library, stopping: threading.Event) -> None:
+        if made_anew:
+            fill_weeks(shelf, stopping, today=date.today())
+
     clips = [
         DemoClip(
             file=take.file,
@@ -68,6 +78,7 @@ def demo(data: Path | None, port: int, open_browser: bool) -> None:
             open_browser=open_browser,
             before=before,
             fill=fill_anew,
+            goes_on=practise if weeks else None,
             announce=click.echo,
         )
     )

@@ -42,6 +42,12 @@ def disown(library: Library) -> None:
     (library.root / MARK).unlink(missing_ok=True)
 
 
+def note(library: Library, sha256: str) -> None:
+    """Remember that the demo itself puts a file there, before it does."""
+    with (library.root / MARK).open("a", encoding="utf-8") as mark:
+        mark.write(f"{sha256}\n")
+
+
 def _own_films(library: Library, marked: set[str]) -> bool:
     known = marked | _shipped()
     folders = (folder for folder in (library.originals, library.cleared) if folder.is_dir())

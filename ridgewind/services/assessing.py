@@ -15,6 +15,7 @@ from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
+from ridgewind.services.figures import figures_of
 from ridgewind.services.whose import as_said
 from ridgewind.store import (
     clips,
@@ -124,6 +125,8 @@ def summarise(db: Connection, take_id: int) -> Judged:
             speed_pct_s=found.speed_pct_s if settled else None,
             top_band=top_band(found) if settled else None,
             cause=first_cause(found) if settled else None,
+            trusted_share=found.reading.trusted_share,
+            figures=figures_of(found, subject_of(db, take_id, judged.motion)) if settled else {},
             staleness=staleness,
         )
     return judged

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from dataclasses import dataclass, replace
+from datetime import UTC, datetime
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,18 +73,24 @@ def preview(
 
 
 def add_alone(
-    library: Library, db: Connection, *, name: str, text: str, mapping: LogMapping
+    library: Library,
+    db: Connection,
+    *,
+    name: str,
+    text: str,
+    mapping: LogMapping,
+    filmed_at: datetime | None = None,
 ) -> int:
-    """Keep a log as a take without a picture; returns the take's id. Raises LogError."""
+    """Keep a log as a take without a picture; returns the take's id. filmed_at: aware of its zone;
+    None where nobody knows. Raises LogError."""
     table = read_table(text)
     rates = turn_rates(table, mapping)
-    imported = library.add(
-        db, io.BytesIO(text.encode()), file_name=f"{name}.csv", size_bytes=len(text), name=name
-    )
-    take = imported.take
-    motion = _path(rates, take.focal_eq_mm)
-    with database.atomic(db):
-        facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC)
+    file = io.BytesIO(text.encode())
+    with database.atomic(db):  # all in one, so that no worker takes it for a film
+        imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=len(text), name=name)
+        take = imported.take
+        motion = _path(rates, take.focal_eq_mm)
+        facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC, filmed_at)
         clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
         clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
         jobs.finish(db, "measure", take.clip_id)
@@ -191,12 +198,15 @@ def _path(rates: TurnRates, focal_eq_mm: float) -> Motion:
     return path_of_rates(rates, focal_eq_mm=focal_eq_mm, aspect=aspect)
 
 
-def _facts(motion: Motion, size: tuple[int, int], codec: str) -> clips.ClipFactsRow:
+def _facts(
+    motion: Motion, size: tuple[int, int], codec: str, filmed_at: datetime | None = None
+) -> clips.ClipFactsRow:
+    recorded = None if filmed_at is None else filmed_at.astimezone(UTC).isoformat()
     step_s = float(np.median(np.diff(motion.t_s)))
     return clips.ClipFactsRow(
         width=max(size[0], 1), height=max(size[1], 1), fps=round(1.0 / step_s, 3),
         variable_rate=False, duration_s=float(motion.t_s[-1] - motion.t_s[0]) + step_s,
-        claimed_s=None, frames=len(motion.t_s), codec=codec, has_sound=False, recorded_at=None,
+        claimed_s=None, frames=len(motion.t_s), codec=codec, has_sound=False, recorded_at=recorded,
         file_focal_mm=None, file_focal_eq_mm=None, file_capture_fps=None,
         interlaced=False, bits_per_pixel=1.0,
     )  # fmt: skip

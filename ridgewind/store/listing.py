@@ -31,7 +31,7 @@ WORTH = (
 first; then those that wait for the shooter's word, those to be filmed again, those not measured."""
 
 SORTS = {
-    "imported": "take.id",
+    "imported": "take.imported_at",
     "recorded": _TAKEN,
     "name": "take.name collate nocase",
     "gust": "summary.gust",

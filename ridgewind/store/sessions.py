@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from pydantic import TypeAdapter
 
 from ridgewind.core.practice.session import Ask, Session
-from ridgewind.store.database import NOW
+from ridgewind.store.database import NOW, moment_text
 from ridgewind.store.errors import NotFoundError
 
 _ASK = TypeAdapter(Ask)
@@ -81,11 +81,27 @@ class LooseFilmRow:
     slate_take: int | None
 
 
-def add(db: sqlite3.Connection, *, name: str, ask: Ask, plan: Session, setup_id: int | None) -> int:
-    """Keep a planned session with all its takes; returns its id."""
+def add(
+    db: sqlite3.Connection,
+    *,
+    name: str,
+    ask: Ask,
+    plan: Session,
+    setup_id: int | None,
+    made_at: datetime | None = None,
+) -> int:
+    """Keep a planned session with all its takes; returns its id. made_at: aware of its zone; None
+    is now."""
     cursor = db.execute(
-        f"insert into session (name, made_at, ask, plan, setup_id) values (?, {NOW}, ?, ?, ?)",
-        (name, _ASK.dump_json(ask).decode(), _PLAN.dump_json(plan).decode(), setup_id),
+        "insert into session (name, made_at, ask, plan, setup_id)"
+        f" values (?, coalesce(?, {NOW}), ?, ?, ?)",
+        (
+            name,
+            None if made_at is None else moment_text(made_at),
+            _ASK.dump_json(ask).decode(),
+            _PLAN.dump_json(plan).decode(),
+            setup_id,
+        ),
     )
     assert cursor.lastrowid is not None
     position = 0
@@ -140,9 +156,7 @@ def set_state(
     """A take was filmed or skipped, or is to be done again. filmed_at: when, aware of its zone;
     None is now, and so is what has not come yet. keep_time: where it already has a time at which
     it was filmed, that stays."""
-    given = None
-    if filmed_at is not None:  # as NOW writes it, so that the two compare as text
-        given = f"{filmed_at.astimezone(UTC).isoformat(timespec='milliseconds')[:-6]}Z"
+    given = None if filmed_at is None else moment_text(filmed_at)
     when = f"min(coalesce(:given, {NOW}), {NOW})" if state == "filmed" else "null"
     if keep_time:
         when = f"coalesce(filmed_at, {when})"

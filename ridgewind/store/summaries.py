@@ -4,6 +4,7 @@ it is worked out stays so."""
 
 from __future__ import annotations
 
+import json
 import sqlite3
 
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
@@ -72,19 +73,34 @@ def put(
     speed_pct_s: float | None,
     top_band: str | None,
     cause: str | None,
+    trusted_share: float | None,
+    figures: dict[str, float],
     staleness: int,
 ) -> None:
-    """Keep a take's line. staleness: of before it was judged; a line that has gone out of date
-    since then stays so."""
+    """Keep a take's line. figures: what many takes are compared by. staleness: of before it was
+    judged; a line that has gone out of date since then stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " cause, stale) values (?, ?, ?, ?, ?, ?, ?, ?, 0)"
+        " cause, trusted_share, figures, stale) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
         " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
-        " cause = excluded.cause,"
+        " cause = excluded.cause, trusted_share = excluded.trusted_share,"
+        " figures = excluded.figures,"
         " stale = iif(summary.stale = ?, 0, summary.stale)",
-        (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band, cause, staleness),
+        (
+            take_id,
+            gust,
+            peak_gust,
+            remedy,
+            ridge,
+            speed_pct_s,
+            top_band,
+            cause,
+            trusted_share,
+            json.dumps(figures),
+            staleness,
+        ),
     )
 
 

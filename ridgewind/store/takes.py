@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 import sqlite3
 from dataclasses import dataclass
+from datetime import datetime
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store import briefs, renders, summaries
-from ridgewind.store.database import DAYS_AGO, NOW, days_ago
+from ridgewind.store.database import DAYS_AGO, NOW, days_ago, moment_text
 from ridgewind.store.errors import NotFoundError
 
 LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
@@ -39,6 +40,7 @@ class TakeRow:
     recorded_at: str | None
     deleted_at: str | None
     duration_s: float | None
+    codec: str | None
     fps: float | None
     brief_id: int
     brief_name: str | None
@@ -87,7 +89,7 @@ class TakeRow:
 
 
 SELECT = f"""
-select take.*, clip.recorded_at, {LENGTH} as duration_s, clip.fps,
+select take.*, clip.recorded_at, clip.codec, {LENGTH} as duration_s, clip.fps,
        brief.name as brief_name, {", ".join(f"brief.{field}" for field in briefs.FIELDS)},
        setup.name as setup_name,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
@@ -159,12 +161,18 @@ def set_film_part(db: sqlite3.Connection, take_id: int, from_s: float, to_s: flo
 
 def neighbours(db: sqlite3.Connection, take_id: int) -> tuple[int | None, int | None]:
     """Ids of the take imported before and after, deleted ones left out."""
-    sql = (
-        "select (select max(id) from take where id < ? and deleted_at is null) as before,"
-        " (select min(id) from take where id > ? and deleted_at is null) as after"
-    )
-    row = db.execute(sql, (take_id, take_id)).fetchone()
-    return row["before"], row["after"]
+
+    def nearest(side: str, order: str) -> int | None:
+        row = db.execute(
+            "select other.id from take join take as other"
+            f" on (other.imported_at, other.id) {side} (take.imported_at, take.id)"
+            " where take.id = ? and other.deleted_at is null"
+            f" order by other.imported_at {order}, other.id {order} limit 1",
+            (take_id,),
+        ).fetchone()
+        return None if row is None else int(row["id"])
+
+    return nearest("<", "desc"), nearest(">", "asc")
 
 
 def set_own_brief(db: sqlite3.Connection, take_id: int, brief: Brief) -> None:
@@ -217,6 +225,11 @@ def set_own_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None
     to its file."""
     by_id(db, take_id)
     db.execute("update take set own_name = ? where id = ?", (name, take_id))
+
+
+def set_imported(db: sqlite3.Connection, take_id: int, when: datetime) -> None:
+    """Say when a take came in, aware of its zone."""
+    db.execute("update take set imported_at = ? where id = ?", (moment_text(when), take_id))
 
 
 def set_filed_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None:

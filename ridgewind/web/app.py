@@ -18,6 +18,7 @@ from ridgewind.web import errors, guard
 from ridgewind.web.context import EXTENSION, Service
 from ridgewind.web.errors import MissingError
 from ridgewind.web.findings.routes import api as findings_api
+from ridgewind.web.findings.trial_routes import api as trials_api
 from ridgewind.web.kit.bench_routes import api as bench_api
 from ridgewind.web.kit.routes import api as kit_api
 from ridgewind.web.plan.brief_routes import api as briefs_api
@@ -78,7 +79,7 @@ def create_app(config: Config) -> Flask:
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
-        settings_api,
+        trials_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
 

@@ -38,7 +38,8 @@ class PortInUseError(Exception):
 @dataclass(frozen=True)
 class Start:
     """What to serve. before: called with the library once nobody else can use it, before anything
-    in it is opened. fill: called with the prepared library before the first request."""
+    in it is opened. fill: called with the prepared library before the first request. goes_on: what
+    goes on in the background from then on, until it is told to stop."""
 
     library: Path
     port: int
@@ -46,6 +47,7 @@ class Start:
     open_browser: bool = False
     before: Callable[[Library], None] = lambda _library: None
     fill: Callable[[Library], None] | None = None
+    goes_on: Callable[[Library, threading.Event], None] | None = None
     announce: Callable[[str], None] = print
 
 
@@ -98,10 +100,18 @@ def run(start: Start) -> None:
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:
                 threading.Timer(0.5, webbrowser.open, [_opener(library, address)]).start()
+            stopping = threading.Event()
+            beside = None
+            if start.goes_on is not None:
+                beside = threading.Thread(target=start.goes_on, args=(library, stopping))
+                beside.start()
             try:
                 server.run()
             finally:
                 server.close()
+                stopping.set()
+                if beside is not None:
+                    beside.join()
                 with database.opened(library.database) as db:
                     database.checkpoint(db)
 

@@ -100,10 +100,11 @@ class Starter:
 class Server(Client):
     """`ridgewind serve` or `ridgewind demo` on a free port."""
 
-    def __init__(self, command: str, data: Path, log: Path) -> None:
+    def __init__(self, command: str, data: Path, log: Path, *options: str) -> None:
         data.mkdir(parents=True, exist_ok=True)
         (data / "key").write_text(KEY)
-        self.pid = Starter.start([command, "--data", str(data), "--port", "0"], log)
+        words = [command, "--data", str(data), "--port", "0", *options]
+        self.pid = Starter.start(words, log)
         super().__init__(self._wait_for_address(log))
 
     def _wait_for_address(self, log: Path) -> str:
@@ -160,7 +161,7 @@ class SharedDemo(Client):
         self._pid, self._kept = note["pid"], note["kept"]
 
     def _begin(self) -> None:
-        server = Server("demo", self.library, self._folder / "log")
+        server = Server("demo", self.library, self._folder / "log", "--no-weeks")
         server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
         kept = what_is_kept(self.library)
         self._write({"address": server.address, "pid": server.pid, "users": 0, "kept": kept})

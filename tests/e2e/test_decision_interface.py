@@ -110,7 +110,7 @@ def test_the_first_cause_leads_to_its_drill_and_hints_stand_beside(demo, page):
 
 
 def test_ten_blind_marks_make_a_target_that_can_be_undone(own_demo, page):
-    page.goto(f"{own_demo.address}/findings")
+    page.goto(f"{own_demo.address}/findings/eye")
     expect(page.get_by_role("heading", name="Your eye")).to_be_visible()
     page.keyboard.press("b")
     expect(page.get_by_test_id("blind-film")).to_be_visible()
@@ -220,13 +220,14 @@ def test_any_takes_of_the_list_stand_side_by_side(own_demo, page):
     expect(page.get_by_text(" · kept")).to_have_count(0)
 
 
-@pytest.mark.parametrize("place", ["compare", "findings", "blind", "settings"])
+@pytest.mark.parametrize("place", ["compare", "trials", "eye", "blind", "settings"])
 def test_the_pages_can_be_read_by_everyone(demo, browser, place):
     ids = ",".join(str(line["id"]) for line in demo.get("/api/takes")["takes"][:6])
     address = {
         "compare": f"/takes/compare?takes={ids}",
-        "findings": "/findings",
-        "blind": "/findings/blind",
+        "trials": "/findings",
+        "eye": "/findings/eye",
+        "blind": "/findings/eye/blind",
         "settings": "/settings",
     }[place]
     check_accessibility(

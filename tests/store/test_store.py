@@ -50,6 +50,8 @@ def summary(db, take_id, gust, remedy="keep"):
         speed_pct_s=1.0,
         top_band="step",
         cause="footfalls",
+        trusted_share=1.0,
+        figures={},
         staleness=0,
     )
 

@@ -25,6 +25,8 @@ export const keys = {
   renders: (id: number) => ["renders", id],
   folderCopy: (id: number | null) => ["folderCopy", id],
   compare: (query: unknown) => ["compare", query],
+  trials: () => ["trials"],
+  trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
   weights: () => ["weights"],
@@ -43,6 +45,8 @@ export const keys = {
 type Answer = keyof typeof keys;
 
 const VERDICTS: Answer[] = [
+  "trials",
+  "trial",
   "takes",
   "narrowings",
   "take",
@@ -60,6 +64,8 @@ const VERDICTS: Answer[] = [
 const OUT_OF_DATE = {
   /** Films came, went, or are being measured. */
   films: [
+    "trials",
+    "trial",
     "pulse",
     "takes",
     "narrowings",
@@ -78,12 +84,14 @@ const OUT_OF_DATE = {
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
   kit: [...VERDICTS, "path", "spectrum"],
   /** A take was kept, rejected or is to be filmed again. */
-  choices: ["takes", "narrowings", "compare", "cleared"],
+  choices: ["takes", "trials", "trial", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */
   many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],
+  /** A take was let into trials, or kept out. */
+  counts: ["trials", "trial"],
   /** Originals were put aside, or came back. */
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
@@ -92,7 +100,7 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  sessions: ["takes", "narrowings", "sessions", "drills", "proposals", "plan"],
+  sessions: ["takes", "trials", "trial", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 
 export type Change = keyof typeof OUT_OF_DATE;

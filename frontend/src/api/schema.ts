@@ -1140,6 +1140,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/counts": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Let a take into trials, or keep it out. */
+    put: operations["trials_let_in_takes__int_take_id__counts_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/film": {
     parameters: {
       query?: never;
@@ -1445,6 +1462,57 @@ export interface paths {
     /** Judge a take by what is not the subject that is marked in it. */
     put: operations["takes_leave_out_subject_takes__int_take_id__without_subject_put"];
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/trials": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Drills that were filmed in two ways or more. */
+    get: operations["trials_list_trials_trials_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/trials/{drill_key}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The trial of a drill, by gust or by another figure. */
+    get: operations["trials_one_trial_trials__string_drill_key__get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/trials/{drill_key}/session": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep a session of the takes that would settle a trial. */
+    post: operations["trials_plan_next_trials__string_drill_key__session_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -2012,6 +2080,14 @@ export interface components {
       /** Words */
       words: string;
     };
+    /**
+     * CountsAsk
+     * @description counts: null leaves it to what is known of the take.
+     */
+    CountsAsk: {
+      /** Counts */
+      counts: boolean | null;
+    };
     /** CurveLine */
     CurveLine: {
       /**
@@ -2196,6 +2272,38 @@ export interface components {
       /** Weakest */
       weakest: string | null;
     };
+    /**
+     * DrillTrial
+     * @description sides: the plain control first. spread: of takes within a session, null where it is not
+     *     known. next_round: variations to film next. rounds: of them. why_not: why nothing can be
+     *     compared, "" where it can.
+     */
+    DrillTrial: {
+      /** Dof */
+      dof: number | null;
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      figure: components["schemas"]["FigureLine"];
+      /** Figures */
+      figures: components["schemas"]["FigureLine"][];
+      /** Next Round */
+      next_round: string[];
+      place: components["schemas"]["PlaceLine"] | null;
+      /** Rounds */
+      rounds: number;
+      /** Sessions */
+      sessions: number;
+      /** Sides */
+      sides: components["schemas"]["TrialSide"][];
+      /** Spread */
+      spread: number | null;
+      /** Takes */
+      takes: components["schemas"]["TrialTakeLine"][];
+      /** Why Not */
+      why_not: string;
+    };
     /** EndAsk */
     EndAsk: {
       /** Ended */
@@ -2278,6 +2386,18 @@ export interface components {
       threshold: components["schemas"]["ThresholdLine"];
       /** Used */
       used: number[];
+    };
+    /**
+     * FigureLine
+     * @description gust: it is on the scale of gust; else in percent.
+     */
+    FigureLine: {
+      /** Gust */
+      gust: boolean;
+      /** Key */
+      key: string;
+      /** Words */
+      words: string;
     };
     /**
      * FilmPart
@@ -2976,6 +3096,11 @@ export interface components {
       /** Variation Key */
       variation_key: components["schemas"]["CountedValue"][];
     };
+    /** NextSession */
+    NextSession: {
+      /** Session Id */
+      session_id: number;
+    };
     /**
      * Optics
      * @description How the camera of a set-up is set. mode: index into the camera's modes. shutter:
@@ -3102,6 +3227,18 @@ export interface components {
       y_mm: number;
       /** Z Mm */
       z_mm: number;
+    };
+    /**
+     * PlaceLine
+     * @description What a further take in a session adds, fatigue above all.
+     */
+    PlaceLine: {
+      /** High */
+      high: number | null;
+      /** Low */
+      low: number | null;
+      /** Value */
+      value: number;
     };
     /**
      * Placed
@@ -4236,6 +4373,11 @@ export interface components {
       named: boolean;
       /** Peak Gust */
       peak_gust: number | null;
+      /**
+       * Pictured
+       * @description It is more than a motion log
+       */
+      pictured: boolean;
       /** Progress */
       progress: number | null;
       /** Recorded At */
@@ -4433,6 +4575,96 @@ export interface components {
       t_s: number[];
       /** Trusted */
       trusted: boolean[];
+    };
+    /**
+     * TrialLine
+     * @description A drill in the list. best: the side that is most likely the steadiest, null where none can be
+     *     named. settled: every difference is told well enough.
+     */
+    TrialLine: {
+      /** Best */
+      best: string | null;
+      /** Chance */
+      chance: number | null;
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Hint */
+      hint: boolean;
+      /** Sessions */
+      sessions: number;
+      /** Settled */
+      settled: boolean;
+      /** Takes */
+      takes: number;
+    };
+    /** TrialList */
+    TrialList: {
+      /** Trials */
+      trials: components["schemas"]["TrialLine"][];
+    };
+    /**
+     * TrialSide
+     * @description A variation. takes: that count. best: chance that it is the steadiest, null where nothing is
+     *     known of the spread. The rest is against the control, and null for it: difference with the
+     *     bounds between which it lies with a chance of nine in ten, p, takes a side that are still
+     *     wanted, and whether it is no more than a hint.
+     */
+    TrialSide: {
+      /** Best */
+      best: number | null;
+      /** Control */
+      control: boolean;
+      /** Difference */
+      difference: number | null;
+      /** High */
+      high: number | null;
+      /** Hint */
+      hint: boolean;
+      /** Key */
+      key: string;
+      /** Low */
+      low: number | null;
+      /** More Takes */
+      more_takes: number | null;
+      /** Name */
+      name: string;
+      /** P */
+      p: number | null;
+      /** Takes */
+      takes: number;
+    };
+    /**
+     * TrialTakeLine
+     * @description place: among the filmed takes of its session. why_out: why it does not count, "" where it
+     *     does. chosen: the shooter said so.
+     */
+    TrialTakeLine: {
+      /** Chosen */
+      chosen: boolean;
+      /** Felt */
+      felt: string | null;
+      /** Filmed At */
+      filmed_at: string | null;
+      /** Gust */
+      gust: number | null;
+      /** Name */
+      name: string;
+      /** Place */
+      place: number;
+      /** Session */
+      session: string;
+      /** Session Id */
+      session_id: number;
+      /** Take Id */
+      take_id: number;
+      /** Value */
+      value: number | null;
+      /** Variation */
+      variation: string;
+      /** Why Out */
+      why_out: string;
     };
     /**
      * Trouble
@@ -8002,6 +8234,57 @@ export interface operations {
       };
     };
   };
+  trials_let_in_takes__int_take_id__counts_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["CountsAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CountsAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   takes_film_takes__int_take_id__film_get: {
     parameters: {
       query?: never;
@@ -8972,6 +9255,147 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  trials_list_trials_trials_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TrialList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  trials_one_trial_trials__string_drill_key__get: {
+    parameters: {
+      query?: {
+        by?: string | null;
+      };
+      header?: never;
+      path: {
+        drill_key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillTrial"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  trials_plan_next_trials__string_drill_key__session_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        drill_key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NextSession"];
         };
       };
       /** @description Bad Request */

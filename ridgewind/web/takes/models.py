@@ -44,6 +44,7 @@ class TakeLine(BaseModel):
     progress: float | None
     fault: Fault | None
     choice: ChoiceName | None = Field(description="What the shooter settled")
+    pictured: bool = Field(description="It is more than a motion log")
     named: bool = Field(description="By the shooter, not by its file or what it is filed under")
 
 

@@ -22,7 +22,7 @@ from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.spectrum import Spectrum, peaks_of
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
-from ridgewind.services.assessing import Judged
+from ridgewind.services.assessing import LOG_CODEC, Judged
 from ridgewind.services.taking import TakeSheet
 from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
@@ -68,6 +68,7 @@ def take_line(take: TakeRow) -> models.TakeLine:
             "fault": fault,
             "choice": take.choice,
             "named": take.own_name is not None,
+            "pictured": take.codec != LOG_CODEC,
         }
     )
 

@@ -118,7 +118,7 @@ function Look({ side, playing, onPlaying }: LookProps) {
       aria-label="Chosen take"
       className="order-first border-line p-4 lg:sticky lg:top-0 lg:order-none lg:self-start lg:border-l"
     >
-      {take.state === "done" && (
+      {take.state === "done" && take.pictured && (
         <LoopedFilm
           src={`/api/takes/${take.id}/film`}
           from={part.from_s}

@@ -15,7 +15,7 @@ export function Beside({ take, playing, onPlaying }: Props) {
   const verdict = judgement?.remedies.find((one) => one.remedy === judgement.verdict);
   const part =
     verdict?.start_s == null ? detail?.part : { from_s: verdict.start_s, to_s: verdict.end_s };
-  const pictured = take.state === "done" && !detail?.clip?.from_log;
+  const pictured = take.state === "done" && take.pictured;
   return (
     <aside
       aria-label="Chosen take"

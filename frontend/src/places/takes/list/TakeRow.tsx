@@ -97,7 +97,7 @@ export function TakeRow({ take, chosen, picked, tight, onChoose, onPick, onDelet
 }
 
 function Still({ take }: { take: TakeLine }) {
-  const ready = take.state === "done";
+  const ready = take.state === "done" && take.pictured;
   return (
     <div className="rounded h-[42px] overflow-hidden bg-line lg:h-auto lg:aspect-video">
       {ready && (

@@ -1,13 +1,13 @@
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useMark } from "../../api/decisions";
-import { useBlindOrder } from "../../api/eye";
-import { Button } from "../../ui/Button";
-import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../keys/Key";
-import { LoopedFilm } from "../../ui/LoopedFilm";
-import { useNotices } from "../../ui/notices";
-import { useKeys } from "../../keys/useKeys";
+import { useMark } from "../../../api/decisions";
+import { useBlindOrder } from "../../../api/eye";
+import { Button } from "../../../ui/Button";
+import { FaultView } from "../../../ui/FaultView";
+import { Key } from "../../../keys/Key";
+import { LoopedFilm } from "../../../ui/LoopedFilm";
+import { useNotices } from "../../../ui/notices";
+import { useKeys } from "../../../keys/useKeys";
 
 /** Takes in an order that tells nothing, without name or number: smooth enough, or not? */
 export function BlindPage() {
@@ -48,7 +48,7 @@ export function BlindPage() {
       ArrowLeft: () => setAt((now) => Math.max(0, now - 1)),
       ArrowRight: () => setAt((now) => Math.min(now + 1, ids.length)),
     },
-    Stop: { Escape: () => void navigate("/findings") },
+    Stop: { Escape: () => void navigate("/findings/eye") },
   });
   if (order.isLoadingError) return <FaultView error={order.error} />;
   if (!order.data) return <p className="p-8 text-stone">Shuffling the takes…</p>;
@@ -60,7 +60,7 @@ export function BlindPage() {
         </h1>
         <p className="text-stone">
           {ids.length === 0 ? "Every measured take has a mark. " : ""}
-          <Link to="/findings" className="font-semibold underline">
+          <Link to="/findings/eye" className="font-semibold underline">
             See what your eye says
           </Link>
         </p>
@@ -95,7 +95,7 @@ export function BlindPage() {
           Leave it <Key>→</Key>
         </Button>
         <span className="ml-auto">
-          <Button look="bare" onClick={() => void navigate("/findings")}>
+          <Button look="bare" onClick={() => void navigate("/findings/eye")}>
             Stop <Key>Esc</Key>
           </Button>
         </span>

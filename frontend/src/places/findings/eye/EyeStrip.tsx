@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
-import type { Threshold } from "../../api/eye";
-import { useWidth } from "../../ui/useWidth";
+import type { Threshold } from "../../../api/eye";
+import { useWidth } from "../../../ui/useWidth";
 
 const HEIGHT = 92;
 const MIDDLE = 46;

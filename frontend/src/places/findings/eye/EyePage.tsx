@@ -1,12 +1,13 @@
 import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
-import { useEye, useThreshold, type Eye, type FeelEye } from "../../api/eye";
-import * as format from "../../formats";
-import { Button } from "../../ui/Button";
-import { FaultView } from "../../ui/FaultView";
-import { Key } from "../../keys/Key";
-import { useNotices } from "../../ui/notices";
-import { useKeys } from "../../keys/useKeys";
+import { useEye, useThreshold, type Eye, type FeelEye } from "../../../api/eye";
+import * as format from "../../../formats";
+import { Button } from "../../../ui/Button";
+import { FaultView } from "../../../ui/FaultView";
+import { Key } from "../../../keys/Key";
+import { useNotices } from "../../../ui/notices";
+import { useKeys } from "../../../keys/useKeys";
+import { FindingsTabs } from "../FindingsTabs";
 import { EyeStrip } from "./EyeStrip";
 
 const ENOUGH_MARKS = 8;
@@ -18,13 +19,14 @@ export function EyePage() {
   useEffect(() => {
     document.title = "Your eye · Ridgewind";
   }, []);
-  useKeys({ "Mark takes blind": { b: () => void navigate("/findings/blind") } });
+  useKeys({ "Mark takes blind": { b: () => void navigate("/findings/eye/blind") } });
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading your marks…</p>;
   const { feels, polish, unmarked } = found.data;
   const marked = feels.reduce((sum, feel) => sum + feel.marks.length, 0);
   return (
     <>
+      <FindingsTabs />
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">Your eye</h1>
         <p className="text-stone">
@@ -36,7 +38,7 @@ export function EyePage() {
           <Button
             look="main"
             disabled={unmarked === 0}
-            onClick={() => void navigate("/findings/blind")}
+            onClick={() => void navigate("/findings/eye/blind")}
           >
             {unmarked === 0
               ? marked === 0

@@ -1,0 +1,75 @@
+"""Filed takes as many of them are compared: by drill, with what was measured and noted."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import dataclass
+from typing import Any
+
+from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
+from ridgewind.store.errors import NotFoundError
+
+
+@dataclass(frozen=True)
+class FiledTake:
+    """A take that is filed under a drill. place: among the filmed takes of its session, from 1.
+    figures: by name, see services.figures; {} while it is not measured. counts: as the shooter
+    said, None where they did not. filmed_at: ISO moment, None where nobody knows."""
+
+    take_id: int
+    name: str
+    session_id: int
+    session_name: str
+    drill_key: str
+    variation_key: str
+    place: int
+    filmed_at: str | None
+    gust: float | None
+    speed_pct_s: float | None
+    focal_eq_mm: float
+    trusted_share: float | None
+    figures: dict[str, float]
+    choice: str | None
+    counts: bool | None
+    felt: str | None
+    fatigue: int | None
+    tension: int | None
+
+
+_FILED = f"""
+select take.id as take_id, take.name, filed.session_id, session.name as session_name,
+       filed.drill_key, filed.variation_key, filed.filmed_at, filed.felt, filed.fatigue,
+       filed.tension, take.choice, take.counts, summary.gust, summary.speed_pct_s,
+       summary.trusted_share, coalesce(summary.figures, '{{}}') as figures,
+       coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
+       (select count(*) from session_take as before
+         where before.session_id = filed.session_id and before.state = 'filmed'
+           and before.position <= filed.position) as place
+  from session_take as filed
+  join session on session.id = filed.session_id
+  join take on take.id = filed.take_id and take.deleted_at is null
+  left join summary on summary.take_id = take.id
+  left join setup on setup.id = take.setup_id
+"""
+
+
+def filed_takes(db: sqlite3.Connection, *, drill_key: str | None = None) -> list[FiledTake]:
+    """Takes filed under a drill, or under any, in the order in which they were planned."""
+    where, values = ("", []) if drill_key is None else ("where filed.drill_key = ?", [drill_key])
+    rows = db.execute(f"{_FILED} {where} order by filed.session_id, filed.position", values)
+    return [_row(row) for row in rows]
+
+
+def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> None:
+    """Let a take into trials or keep it out; None leaves it to what is known of it."""
+    cursor = db.execute("update take set counts = ? where id = ?", (counts, take_id))
+    if cursor.rowcount == 0:
+        raise NotFoundError("take", take_id)
+
+
+def _row(row: sqlite3.Row) -> FiledTake:
+    values: dict[str, Any] = {name: row[name] for name in FiledTake.__dataclass_fields__}
+    values["figures"] = json.loads(row["figures"])
+    values["counts"] = None if row["counts"] is None else bool(row["counts"])
+    return FiledTake(**values)

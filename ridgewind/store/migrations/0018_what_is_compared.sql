@@ -1,0 +1,9 @@
+-- What many takes are compared by, worked out with the line: numbers by name, as JSON, and the share
+-- of frames that can be trusted.
+alter table summary add column figures text not null default '{}';
+alter table summary add column trusted_share real;
+update summary set stale = stale + 1;
+
+-- Whether a take counts in trials though it is unsure or rejected (1), or does not though it is neither
+-- (0); null leaves it to what is known of it.
+alter table take add column counts integer check (counts in (0, 1));

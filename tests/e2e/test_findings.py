@@ -1,0 +1,99 @@
+"""Findings in the real interface: trials read, takes let in and out, and the next ones planned."""
+
+from __future__ import annotations
+
+import re
+import threading
+from datetime import date
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from ridgewind.demo import folder, weeks
+from ridgewind.library.library import Library
+from tests.e2e.conftest import KEY, Server
+from tests.e2e.helpers import check_accessibility
+
+pytestmark = pytest.mark.e2e
+
+SHOWN = [day for day in weeks.DAYS if {"hands", "elbows"} & set(day.drills)]
+
+
+@pytest.fixture(scope="module")
+def practised(starter, tmp_path_factory):
+    """A library with some weeks of practice in it, served."""
+    root = tmp_path_factory.mktemp("practised")
+    library = Library(root / "library")
+    library.root.mkdir()
+    (library.root / "key").write_text(KEY)
+    folder.begin(library)
+    library.prepare()
+    patch = pytest.MonkeyPatch()
+    patch.setattr(weeks, "DAYS", SHOWN)
+    weeks.fill_weeks(library, threading.Event(), today=date.today())
+    patch.undo()
+    folder.disown(library)
+    server = Server("serve", library.root, root / "log")
+    yield server
+    server.stop()
+
+
+def side(page: Page, key: str):
+    return page.get_by_test_id(f"side-{key}")
+
+
+def test_a_trial_is_seen_and_a_hint_looks_like_one(practised, page):
+    page.goto(f"{practised.address}/findings")
+    expect(page.get_by_role("heading", name="One hand or two")).to_be_visible()
+    expect(side(page, "two")).to_contain_text("Steadier than the control")
+    expect(side(page, "two")).to_contain_text(re.compile(r"−1\.\d\d \(−\d\.\d\d to −\d\.\d\d\)"))
+    points = page.get_by_role("group", name="Takes of the trial").get_by_role("link")
+    expect(points).to_have_count(24)
+    page.keyboard.press("ArrowDown")
+    page.get_by_role("button", name=re.compile("^Elbows in or out")).click()
+    expect(side(page, "in")).to_contain_text("A hint, of 2 takes")
+    points.first.click()
+    expect(page.get_by_test_id("gust")).to_be_visible()
+
+
+def test_a_take_is_left_out_and_comes_back_by_undo(practised, page):
+    page.goto(f"{practised.address}/findings?drill=hands")
+    counted = page.get_by_role("region", name="Takes that count")
+    expect(counted).to_contain_text("24 takes count")
+    counted.get_by_role("button", name=re.compile("^Leave out")).first.click()
+    expect(counted).to_contain_text("23 takes count")
+    expect(counted).to_contain_text("left out by you")
+    page.keyboard.press("z")
+    expect(counted).to_contain_text("24 takes count")
+    expect(counted).not_to_contain_text("left out by you")
+
+
+def test_another_figure_is_compared_and_kept_in_the_address(practised, page):
+    page.goto(f"{practised.address}/findings?drill=hands")
+    page.get_by_role("combobox", name="Compared by").click()
+    page.get_by_role("option", name="Jitter alone").click()
+    expect(page).to_have_url(re.compile("by=jitter"))
+    page.reload()
+    expect(page.get_by_role("combobox", name="Compared by")).to_have_text("Jitter alone")
+
+
+def test_a_hint_leads_to_a_session_that_would_settle_it(practised, page):
+    page.goto(f"{practised.address}/findings?drill=elbows")
+    page.get_by_role("button", name=re.compile(r"^Film the next \d+ takes")).click()
+    expect(page).to_have_url(re.compile(r"/practice/\d+$"))
+    expect(page.get_by_role("heading", name="Trial: Elbows in or out")).to_be_visible()
+
+
+@pytest.mark.parametrize("drill", ["hands", "elbows"])
+def test_trials_can_be_read_by_everyone(practised, browser, drill):
+    check_accessibility(
+        browser, f"{practised.address}/findings?drill={drill}",
+        ready=lambda page: page.get_by_role("region", name="Differences"),
+    )  # fmt: skip
+
+
+def test_an_empty_library_says_what_to_do_first(fresh, page):
+    page.goto(f"{fresh.address}/findings")
+    expect(page.get_by_text("Nothing to compare yet.")).to_be_visible()
+    page.get_by_role("link", name="plan a session").click()
+    expect(page).to_have_url(re.compile("/plan$"))
