@@ -324,6 +324,7 @@ def listing() -> None:
                     cause="footfalls",
                     trusted_share=1.0,
                     figures={},
+                    lasting=None,
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

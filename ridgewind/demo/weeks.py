@@ -35,7 +35,13 @@ from ridgewind.store import database, drills, kit, sessions, takes
 from ridgewind.store.database import Connection
 
 BEGINS = time(9, 20)
-LOG_S, LENS_MM = 8.0, 26.0
+LOG_S, LENS_MM = 12.0, 26.0
+STABILISER = 0.7
+"""Of the phone: what it takes away of all turning."""
+
+CADENCES_HZ = (1.45, 2.1)
+"""Between which the volunteer walks; a faster step lands harder."""
+
 DAY_SPREAD, TAKE_SPREAD = 0.12, 0.10
 """Of the natural logarithm of all sizes, from day to day and from take to take (chosen here)."""
 
@@ -152,12 +158,16 @@ def _takes(
             own = rng.lognormvariate(0.0, TAKE_SPREAD)
             size = good_day * own
             held = HELD[block.drill_key, key]
+            cadence_hz = rng.uniform(*CADENCES_HZ) if held.cadence_hz else 0.0
+            hurry = (cadence_hz / held.cadence_hz) ** 2 if held.cadence_hz else 1.0
             technique = replace(
                 held,
+                stabiliser=STABILISER,
+                cadence_hz=cadence_hz,
                 tremor=held.tremor * size,
                 sway=held.sway * size,
-                landing=held.landing * softer,
-                bounce=held.bounce * softer * size,
+                landing=held.landing * softer * hurry,
+                bounce=held.bounce * softer * size * hurry,
                 fatigue=TIRING * position,
             )
             script = Script(

@@ -8,7 +8,11 @@ from dataclasses import dataclass
 
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.motion.follow import Subject, centring_of
-from ridgewind.core.shake.gust import to_gust
+from ridgewind.core.shake.gust import to_gust, to_gusts
+from ridgewind.core.trials.survival import Lasting, lasting
+
+CADENCE = "cadence"
+"""Steps a minute: kept, but nothing that is better for being less."""
 
 BANDS = ("sway", "step", "jitter", "buzz")
 
@@ -40,11 +44,23 @@ FIGURES: dict[str, Figure] = {
 """In the order in which they are offered."""
 
 
+def lasting_of(found: Assessment) -> Lasting | None:
+    """Until when a judged take lasted at each target: of its longest shot, on the usual screen."""
+    shots = [shot for shot in found.reading.shots if shot.counted.any()]
+    shot = max(shots, key=lambda one: len(one.counted), default=None)
+    if shot is None:
+        return None
+    gust = to_gusts(shot.second_power)
+    return lasting(gust, shot.counted, rate_hz=shot.rate_hz * shot.playback)
+
+
 def figures_of(found: Assessment, subject: Subject | None) -> dict[str, float]:
     """Figures of a judged take by key; those that it does not have are left out. Gusts are of the
     picture as filmed on the usual screen, so that no brief changes a comparison; a band's is of its
     own part of S², body gust of the camera's turn."""
     told: dict[str, float | None] = {}
+    if found.causes.steps is not None:
+        told[CADENCE] = 60.0 * found.causes.steps.cadence_hz
     speed, body = found.speed_pct_s, found.body_deg_s
     if speed:
         told["gust"] = to_gust(speed)

@@ -156,7 +156,7 @@ def plan_next(db: Connection, drill_key: str, *, seed: int) -> int:
 
 
 def _trial(drill: Drill, filed: list[FiledTake], figure: Figure) -> DrillTrial:
-    takes = tuple(_take(one, figure) for one in filed)
+    takes = tuple(take_of(one, figure) for one in filed)
     counted = [one for one in takes if not one.why_out]
     have = Counter(key for one in filed for key in one.figures)
     trial, why_not = None, ""
@@ -180,7 +180,8 @@ def _filmed(one: TrialTake) -> Filmed:
     return Filmed(str(filed.session_id), filed.variation_key, float(filed.place), one.value)
 
 
-def _take(filed: FiledTake, figure: Figure) -> TrialTake:
+def take_of(filed: FiledTake, figure: Figure) -> TrialTake:
+    """A filed take with what is compared of it, and why it stays out where it does."""
     value = filed.figures.get(figure.key)
     why = ""
     if value is None:

@@ -7,6 +7,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store.errors import NotFoundError
 
@@ -14,7 +15,8 @@ from ridgewind.store.errors import NotFoundError
 @dataclass(frozen=True)
 class FiledTake:
     """A take that is filed under a drill. place: among the filmed takes of its session, from 1.
-    figures: by name, see services.figures; {} while it is not measured. counts: as the shooter
+    figures: by name, see services.figures; {} while it is not measured. lasting: until when it
+    lasted, None while that is not known. counts: as the shooter
     said, None where they did not. filmed_at: ISO moment, None where nobody knows."""
 
     take_id: int
@@ -30,6 +32,7 @@ class FiledTake:
     focal_eq_mm: float
     trusted_share: float | None
     figures: dict[str, float]
+    lasting: Lasting | None
     choice: str | None
     counts: bool | None
     felt: str | None
@@ -42,6 +45,7 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
        filed.drill_key, filed.variation_key, filed.filmed_at, filed.felt, filed.fatigue,
        filed.tension, take.choice, take.counts, summary.gust, summary.speed_pct_s,
        summary.trusted_share, coalesce(summary.figures, '{{}}') as figures,
+       coalesce(summary.holds, '[]') as lasting,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
        (select count(*) from session_take as before
          where before.session_id = filed.session_id and before.state = 'filmed'
@@ -71,5 +75,7 @@ def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> Non
 def _row(row: sqlite3.Row) -> FiledTake:
     values: dict[str, Any] = {name: row[name] for name in FiledTake.__dataclass_fields__}
     values["figures"] = json.loads(row["figures"])
+    length_s, *over_s = json.loads(row["lasting"]) or (0.0,)
+    values["lasting"] = Lasting(length_s, tuple(over_s)) if over_s else None
     values["counts"] = None if row["counts"] is None else bool(row["counts"])
     return FiledTake(**values)

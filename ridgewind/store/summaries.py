@@ -7,6 +7,7 @@ from __future__ import annotations
 import json
 import sqlite3
 
+from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 
 
@@ -75,18 +76,20 @@ def put(
     cause: str | None,
     trusted_share: float | None,
     figures: dict[str, float],
+    lasting: Lasting | None,
     staleness: int,
 ) -> None:
-    """Keep a take's line. figures: what many takes are compared by. staleness: of before it was
-    judged; a line that has gone out of date since then stays so."""
+    """Keep a take's line. figures: what many takes are compared by. lasting: until when it lasted
+    at each target. staleness: of before it was judged; a line that has gone out of date since then
+    stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " cause, trusted_share, figures, stale) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
+        " cause, trusted_share, figures, holds, stale) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
         " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
         " cause = excluded.cause, trusted_share = excluded.trusted_share,"
-        " figures = excluded.figures,"
+        " figures = excluded.figures, holds = excluded.holds,"
         " stale = iif(summary.stale = ?, 0, summary.stale)",
         (
             take_id,
@@ -99,9 +102,18 @@ def put(
             cause,
             trusted_share,
             json.dumps(figures),
+            _holds(lasting),
             staleness,
         ),
     )
+
+
+def _holds(lasting: Lasting | None) -> str:
+    """As JSON: the length, then a moment for each level; [] where nothing is known."""
+    if lasting is None:
+        return "[]"
+    rounded = [None if one is None else round(one, 3) for one in lasting.over_s]
+    return json.dumps([round(lasting.length_s, 3), *rounded])
 
 
 def forget(db: sqlite3.Connection, take_id: int) -> None:

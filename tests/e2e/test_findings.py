@@ -97,3 +97,23 @@ def test_an_empty_library_says_what_to_do_first(fresh, page):
     expect(page.get_by_text("Nothing to compare yet.")).to_be_visible()
     page.get_by_role("link", name="plan a session").click()
     expect(page).to_have_url(re.compile("/plan$"))
+
+
+def test_limits_are_seen_by_brief(practised, page):
+    page.goto(f"{practised.address}/findings/limits")
+    lens = page.get_by_role("region", name="Longest lens").get_by_role("img")
+    before = lens.get_attribute("aria-label")
+    assert re.search(r"Two hands: up to \d+ millimetres, of 8 takes\.", before)
+    assert "Elbows in" in before
+    expect(page.get_by_role("region", name="Longest hold")).to_contain_text("One hand")
+    page.get_by_role("combobox", name="Brief").click()
+    page.get_by_role("option").last.click()
+    expect(page).to_have_url(re.compile(r"brief=\d+"))
+    expect(lens).not_to_have_attribute("aria-label", before)
+
+
+def test_limits_can_be_read_by_everyone(practised, browser):
+    check_accessibility(
+        browser, f"{practised.address}/findings/limits",
+        ready=lambda page: page.get_by_role("region", name="Longest hold"),
+    )  # fmt: skip

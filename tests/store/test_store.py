@@ -52,6 +52,7 @@ def summary(db, take_id, gust, remedy="keep"):
         cause="footfalls",
         trusted_share=1.0,
         figures={},
+        lasting=None,
         staleness=0,
     )
 

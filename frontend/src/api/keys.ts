@@ -26,6 +26,7 @@ export const keys = {
   folderCopy: (id: number | null) => ["folderCopy", id],
   compare: (query: unknown) => ["compare", query],
   trials: () => ["trials"],
+  limits: (brief: number | null) => ["limits", brief],
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
@@ -47,6 +48,7 @@ type Answer = keyof typeof keys;
 const VERDICTS: Answer[] = [
   "trials",
   "trial",
+  "limits",
   "takes",
   "narrowings",
   "take",
@@ -66,6 +68,7 @@ const OUT_OF_DATE = {
   films: [
     "trials",
     "trial",
+    "limits",
     "pulse",
     "takes",
     "narrowings",
@@ -84,14 +87,14 @@ const OUT_OF_DATE = {
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
   kit: [...VERDICTS, "path", "spectrum"],
   /** A take was kept, rejected or is to be filmed again. */
-  choices: ["takes", "trials", "trial", "narrowings", "compare", "cleared"],
+  choices: ["takes", "trials", "trial", "limits", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */
   many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],
   /** A take was let into trials, or kept out. */
-  counts: ["trials", "trial"],
+  counts: ["trials", "trial", "limits"],
   /** Originals were put aside, or came back. */
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
@@ -100,7 +103,17 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  sessions: ["takes", "trials", "trial", "narrowings", "sessions", "drills", "proposals", "plan"],
+  sessions: [
+    "takes",
+    "trials",
+    "trial",
+    "limits",
+    "narrowings",
+    "sessions",
+    "drills",
+    "proposals",
+    "plan",
+  ],
 } satisfies Record<string, Answer[]>;
 
 export type Change = keyof typeof OUT_OF_DATE;

@@ -643,6 +643,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/limits": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What each technique bears under a brief; the one in use where none is named. */
+    get: operations["limits_limits_of_limits_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/logs": {
     parameters: {
       query?: never;
@@ -1912,6 +1929,16 @@ export interface components {
       share: number;
     };
     /**
+     * ChanceCurve
+     * @description Chance of passing, 0 to 1, by equivalent focal length, mm.
+     */
+    ChanceCurve: {
+      /** Chance */
+      chance: number[];
+      /** Focal Mm */
+      focal_mm: number[];
+    };
+    /**
      * ChangedItem
      * @description setups: how many set-ups, and through them takes, were worked out again.
      */
@@ -2528,6 +2555,34 @@ export interface components {
       text: string;
     };
     /**
+     * HoldLine
+     * @description The share of takes that outlast each second, with bounds. seconds: at which takes were over.
+     *     held_s: of the longest take. eighty: outlasted by 80 % of takes, half: by half of them; null
+     *     where more are left at the end. held: takes that never were over.
+     */
+    HoldLine: {
+      /** Eighty */
+      eighty: number | null;
+      /** Eighty High */
+      eighty_high: number | null;
+      /** Eighty Low */
+      eighty_low: number | null;
+      /** Half */
+      half: number | null;
+      /** Held */
+      held: number;
+      /** Held S */
+      held_s: number;
+      /** High */
+      high: number[];
+      /** Low */
+      low: number[];
+      /** Seconds */
+      seconds: number[];
+      /** Share */
+      share: number[];
+    };
+    /**
      * ImportAnswer
      * @description duplicate: this very film was here already; take is the one that holds it.
      */
@@ -2693,6 +2748,31 @@ export interface components {
       spec: components["schemas"]["Lens"];
       /** Typical */
       typical: boolean;
+    };
+    /** LensLine */
+    LensLine: {
+      /** High Mm */
+      high_mm: number;
+      /** Low Mm */
+      low_mm: number;
+      /** Name */
+      name: string;
+    };
+    /**
+     * LimitsAnswer
+     * @description target: gust that the brief allows, on the usual screen.
+     */
+    LimitsAnswer: {
+      brief: components["schemas"]["NamedLink"];
+      /** Briefs */
+      briefs: components["schemas"]["NamedLink"][];
+      /** Lenses */
+      lenses: components["schemas"]["LensLine"][];
+      strap: components["schemas"]["StrapLine"] | null;
+      /** Target */
+      target: number;
+      /** Techniques */
+      techniques: components["schemas"]["TechniqueLine"][];
     };
     /**
      * Locked
@@ -4070,6 +4150,31 @@ export interface components {
       scale_kg: number | null;
     };
     /**
+     * StrapLine
+     * @description Gust over tension, 1 to 5, less its session's own: a + b x + c x². lowest: the best tension
+     *     with its bounds; null where there is none inside of what was filmed.
+     */
+    StrapLine: {
+      /** A */
+      a: number;
+      /** B */
+      b: number;
+      /** C */
+      c: number;
+      /** Gusts */
+      gusts: number[];
+      /** High */
+      high: number | null;
+      /** Low */
+      low: number | null;
+      /** Lowest */
+      lowest: number | null;
+      /** Take Ids */
+      take_ids: number[];
+      /** Tensions */
+      tensions: number[];
+    };
+    /**
      * StrapPlan
      * @description taut_mm: length at which the strap is taut on the chosen route; by_route_mm: on each.
      *     mark_mm: where to mark the strap from its end, None where it is too short (reason). pull_n:
@@ -4497,6 +4602,30 @@ export interface components {
       /** Own Target */
       own_target: number | null;
     };
+    /**
+     * TechniqueLine
+     * @description A variation of a drill with its limits. longest_mm: equivalent focal length at which four
+     *     takes in five pass. hint: of too few takes to go by.
+     */
+    TechniqueLine: {
+      curve: components["schemas"]["ChanceCurve"];
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Hint */
+      hint: boolean;
+      hold: components["schemas"]["HoldLine"] | null;
+      /** Key */
+      key: string;
+      /** Longest Mm */
+      longest_mm: number;
+      /** Name */
+      name: string;
+      /** Takes */
+      takes: number;
+      walk: components["schemas"]["WalkLine"] | null;
+    };
     /** ThresholdLine */
     ThresholdLine: {
       /** High */
@@ -4763,6 +4892,26 @@ export interface components {
       name: string;
       /** Reason */
       reason: string;
+    };
+    /**
+     * WalkLine
+     * @description cadence: the fastest, steps a minute, that passes four times in five; null where none does.
+     *     at_most_walked: every cadence that was walked passes, so that the limit lies beyond. slope: gust
+     *     a further step a minute. cadences, gusts, take_ids: of the takes that it is from.
+     */
+    WalkLine: {
+      /** At Most Walked */
+      at_most_walked: boolean;
+      /** Cadence */
+      cadence: number | null;
+      /** Cadences */
+      cadences: number[];
+      /** Gusts */
+      gusts: number[];
+      /** Slope */
+      slope: number;
+      /** Take Ids */
+      take_ids: number[];
     };
     /** WeightsAnswer */
     WeightsAnswer: {
@@ -6723,6 +6872,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ChangedItem"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  limits_limits_of_limits_get: {
+    parameters: {
+      query?: {
+        brief_id?: number | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LimitsAnswer"];
         };
       };
       /** @description Bad Request */

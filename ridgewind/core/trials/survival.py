@@ -111,19 +111,44 @@ def _bounds(share: float, variance: float) -> tuple[float, float]:
     return share ** math.exp(step), share ** math.exp(-step)
 
 
-def hold_of(gust: Floats, counted: Bools, *, rate_hz: float, target: float) -> Hold | None:
-    """When a take was over: its running gust over target for OVER_FOR_S; None where nothing of it
-    is counted. gust, counted: (n,) at even times from the take's beginning; what is not counted
-    ends nothing, and begins the count anew."""
+LEVELS: tuple[float, ...] = tuple(0.25 * step for step in range(2, 41))
+"""Gusts for which it is kept when a take was over: a target between two of them is as the one that
+is nearer, an eighth of a gust away at most."""
+
+
+@dataclass(frozen=True)
+class Lasting:
+    """Until when a take lasted. length_s: of it. over_s: by LEVELS, when it was over at a target of
+    so much; None where it never was."""
+
+    length_s: float
+    over_s: tuple[float | None, ...]
+
+    def hold(self, target: float) -> Hold:
+        """At a target, gust on the usual screen."""
+        step = min(range(len(LEVELS)), key=lambda k: abs(LEVELS[k] - target))
+        over_s = self.over_s[step]
+        return Hold(self.length_s, False) if over_s is None else Hold(over_s, True)
+
+
+def lasting(gust: Floats, counted: Bools, *, rate_hz: float) -> Lasting | None:
+    """When a take was over at every target: its running gust over that for OVER_FOR_S; None where
+    nothing of it is counted. gust, counted: (n,) at even times from the take's beginning; what is
+    not counted ends nothing, and begins the half second anew."""
     require_positive("rate_hz", rate_hz)
     if gust.shape != counted.shape or gust.ndim != 1:
         raise InvalidArgumentError("gust", gust.shape, "it must be (n,), and counted too")
     if not counted.any():
         return None
     wanted = max(1, round(OVER_FOR_S * rate_hz))
-    run = 0
-    for index, bad in enumerate((gust > target) & counted):
-        run = run + 1 if bad else 0
-        if run >= wanted:
-            return Hold((index + 1) / rate_hz, True)
-    return Hold(len(gust) / rate_hz, False)
+    length_s = len(gust) / rate_hz
+    if len(gust) < wanted:
+        return Lasting(length_s, (None,) * len(LEVELS))
+    known = np.where(counted, gust, -np.inf)
+    # The least of each half second: what is over a target throughout has it over.
+    least = np.lib.stride_tricks.sliding_window_view(known, wanted).min(axis=1)
+    over = []
+    for level in LEVELS:
+        found = np.flatnonzero(least > level)
+        over.append(float((found[0] + wanted) / rate_hz) if len(found) else None)
+    return Lasting(length_s, tuple(over))

@@ -11,7 +11,7 @@ from scipy import stats
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.trials.curves import fastest_walk, progress_of, strap_curve
 from ridgewind.core.trials.lens_limit import Overall, lens_limit, overall_of
-from ridgewind.core.trials.survival import Hold, hold_of, survival_of
+from ridgewind.core.trials.survival import Hold, lasting, survival_of
 
 SIX = (-0.32, 0.11, 0.05, -0.2, 0.4, -0.05)
 HELD = [Hold(s, True) for s in (3.2, 4.1, 5.5, 6.2, 7.3)] + [Hold(8.0, False)] * 3
@@ -80,11 +80,17 @@ def test_a_hold_is_over_once_its_gust_has_been_over_target_for_half_a_second():
     gust[20:24] = 9.0  # four tenths: not long enough
     gust[50:] = 9.0
     counted = np.ones(100, bool)
-    assert hold_of(gust, counted, rate_hz=10.0, target=4.0) == Hold(5.5, True)
-    assert hold_of(gust[:50], counted[:50], rate_hz=10.0, target=4.0) == Hold(5.0, False)
-    assert hold_of(gust, ~counted, rate_hz=10.0, target=4.0) is None
+    whole = lasting(gust, counted, rate_hz=10.0)
+    assert whole.hold(4.0) == Hold(5.5, True)
+    assert whole.hold(9.5) == Hold(10.0, False)
+    assert whole.hold(2.0) == Hold(0.5, True)
+    assert lasting(gust[:50], counted[:50], rate_hz=10.0).hold(4.0) == Hold(5.0, False)
+    counted[52] = False
+    assert lasting(gust, counted, rate_hz=10.0).hold(4.0) == Hold(5.8, True)
+    assert lasting(gust, ~np.ones(100, bool), rate_hz=10.0) is None
+    assert lasting(gust[:3], counted[:3], rate_hz=10.0).hold(1.0) == Hold(0.3, False)
     with pytest.raises(InvalidArgumentError, match="counted too"):
-        hold_of(gust, counted[:50], rate_hz=10.0, target=4.0)
+        lasting(gust, counted[:50], rate_hz=10.0)
 
 
 def test_the_worked_strap():

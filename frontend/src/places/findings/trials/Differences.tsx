@@ -38,7 +38,7 @@ export function Differences({ trial }: { trial: DrillTrial }) {
               <b className="font-semibold">{side.name}</b>
               <span className="block text-small text-stone">
                 {format.takes(side.takes)}
-                {side.best !== null && ` · steadiest ${chance(side.best)}`}
+                {side.best !== null && !side.hint && ` · steadiest ${chance(side.best)}`}
               </span>
             </p>
             <Bar side={side} x={x} width={width} />

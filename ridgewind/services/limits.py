@@ -1,0 +1,199 @@
+"""Limits of each technique, by brief: longest lens, longest hold, fastest walk, best strap tension;
+the same rules for what counts as in trials."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ridgewind.core.brief import Brief
+from ridgewind.core.kit.items import Lens
+from ridgewind.core.practice.drill import Drill
+from ridgewind.core.shake.gust import screen_offset
+from ridgewind.core.trials.curves import Fastest, Parabola, fastest_walk, strap_curve
+from ridgewind.core.trials.lens_limit import LensLimit, Overall, lens_limit, overall_of
+from ridgewind.core.trials.survival import Hold, Survival, survival_of
+from ridgewind.core.units import pct_to_deg
+from ridgewind.services import trials
+from ridgewind.services.figures import CADENCE, FIGURES
+from ridgewind.store import drills, findings, kit
+from ridgewind.store.database import Connection
+from ridgewind.store.findings import FiledTake
+
+LEAST_TAKES = 3
+"""Takes of a technique under which its limits are a hint (chosen here: as of a trial's side)."""
+
+LEAST_CADENCES = 4
+
+
+@dataclass(frozen=True)
+class LensReach:
+    """A lens of the kit in equivalent focal lengths, through the camera in use."""
+
+    name: str
+    low_mm: float
+    high_mm: float
+
+
+@dataclass(frozen=True)
+class WalkPoint:
+    take_id: int
+    cadence: float
+    gust: float
+
+
+@dataclass(frozen=True)
+class Technique:
+    """A variation of a drill with its limits. lens: its hand, leant on the whole. hold, walk: None
+    where nothing can be told. walked: takes that the walk is from."""
+
+    drill: Drill
+    variation: str
+    takes: int
+    lens: LensLimit
+    longest_mm: float
+    holds: tuple[Hold, ...]
+    hold: Survival | None
+    walk: Fastest | None
+    walked: tuple[WalkPoint, ...]
+
+    @property
+    def key(self) -> str:
+        return f"{self.drill.key}/{self.variation}"
+
+    @property
+    def name(self) -> str:
+        return next(
+            (one.name for one in self.drill.variations if one.key == self.variation),
+            self.variation,
+        )
+
+    @property
+    def hint(self) -> bool:
+        return self.takes < LEAST_TAKES
+
+
+@dataclass(frozen=True)
+class StrapPoint:
+    """gust: less what its session was off the mean of all."""
+
+    take_id: int
+    tension: float
+    gust: float
+
+
+@dataclass(frozen=True)
+class Limits:
+    """target: gust on the usual screen that the brief allows on its own. overall: the shooter's own
+    whole. strap: None for too few takes with a tension. lenses: of the kit."""
+
+    target: float
+    overall: Overall
+    techniques: tuple[Technique, ...]
+    strap: Parabola | None
+    pulled: tuple[StrapPoint, ...]
+    lenses: tuple[LensReach, ...]
+
+
+def limits_of(db: Connection, brief: Brief) -> Limits:
+    """What each technique bears under a brief, the longest lens first."""
+    target = brief.target - screen_offset(brief.screen_deg)
+    library = drills.library(db, archived=True)
+    counted = [
+        one for one in findings.filed_takes(db) if not trials.take_of(one, FIGURES["gust"]).why_out
+    ]
+    speeds = {one.take_id: _log2_body(one) for one in counted}
+    overall = overall_of([speed for speed in speeds.values() if speed is not None])
+    by_technique: dict[tuple[str, str], list[FiledTake]] = {}
+    for one in counted:
+        by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
+    found = [
+        _technique(library[drill_key], variation, filed, speeds, overall, target)
+        for (drill_key, variation), filed in by_technique.items()
+        if drill_key in library
+    ]
+    pulled = [one for one in counted if one.tension is not None]
+    strap = strap_curve(
+        [float(one.tension or 0) for one in pulled],
+        [one.figures["gust"] for one in pulled],
+        [str(one.session_id) for one in pulled],
+    )
+    return Limits(
+        target=target,
+        overall=overall,
+        techniques=tuple(sorted(found, key=lambda one: -one.longest_mm)),
+        strap=strap,
+        pulled=_level(pulled),
+        lenses=_lenses(db),
+    )
+
+
+def _log2_body(one: FiledTake) -> float | None:
+    if not one.speed_pct_s:
+        return None
+    return math.log2(pct_to_deg(one.speed_pct_s, focal_eq_mm=one.focal_eq_mm))
+
+
+def _technique(
+    drill: Drill,
+    variation: str,
+    filed: list[FiledTake],
+    speeds: dict[int, float | None],
+    overall: Overall,
+    target: float,
+) -> Technique:
+    known = [speed for one in filed if (speed := speeds[one.take_id]) is not None]
+    lens = lens_limit(known, overall=overall)
+    holds = tuple(one.lasting.hold(target) for one in filed if one.lasting is not None)
+    walked = tuple(
+        WalkPoint(one.take_id, one.figures[CADENCE], one.figures["gust"])
+        for one in filed
+        if CADENCE in one.figures
+    )
+    walk = None
+    if len(walked) >= LEAST_CADENCES:
+        walk = fastest_walk(
+            [one.cadence for one in walked], [one.gust for one in walked], target=target
+        )
+    return Technique(
+        drill=drill,
+        variation=variation,
+        takes=len(filed),
+        lens=lens,
+        longest_mm=lens.longest_mm(target=target),
+        holds=holds,
+        hold=survival_of(holds) if holds and drill.tempo in ("none", "breath") else None,
+        walk=walk,
+        walked=walked,
+    )
+
+
+def _level(pulled: list[FiledTake]) -> tuple[StrapPoint, ...]:
+    """Gusts with the day taken out, around the mean of all."""
+    if not pulled:
+        return ()
+    gusts = [one.figures["gust"] for one in pulled]
+    mean = sum(gusts) / len(gusts)
+    of_session: dict[int, list[float]] = {}
+    for one in pulled:
+        of_session.setdefault(one.session_id, []).append(one.figures["gust"])
+    off = {key: sum(values) / len(values) - mean for key, values in of_session.items()}
+    return tuple(
+        StrapPoint(one.take_id, float(one.tension or 0), one.figures["gust"] - off[one.session_id])
+        for one in pulled
+    )
+
+
+def _lenses(db: Connection) -> tuple[LensReach, ...]:
+    """Lenses of the set-up in use, and others of the kit that fit its camera."""
+    setup_id = kit.usual_setup_id(db)
+    if setup_id is None:
+        return ()
+    setup = kit.setup_by_id(db, setup_id)
+    factor = setup.focal_eq_mm / setup.ask.optics.focal_mm
+    mount = kit.parts_of(db, setup.ask).camera.mount
+    return tuple(
+        LensReach(row.name, row.spec.focal_min_mm * factor, row.spec.focal_max_mm * factor)
+        for row in kit.items(db)
+        if isinstance(row.spec, Lens) and row.spec.mount == mount and not row.archived
+    )

@@ -1,0 +1,90 @@
+"""Limits of each technique by brief: of the takes that trials count, by what the brief allows."""
+
+from __future__ import annotations
+
+import pytest
+
+from ridgewind.core.practice.session import Ask, Block, Session
+from ridgewind.core.trials.survival import LEVELS, Lasting
+from ridgewind.store import database, sessions, summaries
+from tests.web.conftest import HERE
+from tests.web.findings.test_trials import measured_take
+
+HELD_S = 10.0
+
+
+@pytest.fixture
+def pulled(library):
+    """Two sessions of the strap: slack, firm and hard, whose tension was noted; gives their ids."""
+    ids = []
+    with database.opened(library.database) as db, database.atomic(db):
+        for day in range(2):
+            order = ("slack", "firm", "hard") * 3
+            plan = Session(0.0, (Block("strap-tension", order, 8.0, 20.0, ("x",)),), 1.0, 0.0, ())
+            ask = Ask(30.0, (), "path", (), (), 1, ())
+            session_id = sessions.add(db, name=f"Day {day}", ask=ask, plan=plan, setup_id=None)
+            for position, key in enumerate(order):
+                tension = {"slack": 1, "firm": 3, "hard": 5}[key]
+                gust = 3.0 + 0.3 * (tension - 3) ** 2 + 0.1 * (position % 3) + day
+                take_id = measured_take(db, f"{day}-{position}", gust)
+                summaries.put(
+                    db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"",
+                    speed_pct_s=0.1 * 2 ** (gust / 1.25), top_band="sway", cause=None,
+                    trusted_share=1.0, figures={"gust": gust}, staleness=0,
+                    lasting=Lasting(
+                        HELD_S, tuple(None if level >= gust else 2.0 for level in LEVELS)
+                    ),
+                )  # fmt: skip
+                sessions.set_state(db, session_id, position, "filmed")
+                sessions.set_notes(db, session_id, position, {"tension": tension})
+                sessions.file_take(db, session_id, position, take_id)
+                ids.append(take_id)
+    return ids
+
+
+def limits(client, query=""):
+    found = client.get(f"/api/limits{query}", headers=HERE).json
+    return found | {"of": {one["key"]: one for one in found["techniques"]}}
+
+
+def test_each_technique_has_its_longest_lens_and_hold(client, pulled):
+    found = limits(client)
+    assert found["target"] == 4.0
+    firm, hard = found["of"]["strap-tension/firm"], found["of"]["strap-tension/hard"]
+    assert firm["longest_mm"] > hard["longest_mm"]
+    assert (firm["takes"], firm["hint"]) == (6, False)
+    chances = firm["curve"]["chance"]
+    assert chances == sorted(chances, reverse=True)
+    # Firm reads 3 on the first day and 4 on the second; hard never holds.
+    assert firm["hold"]["held"] > hard["hold"]["held"] == 0
+    assert hard["hold"]["eighty"] == 2.0
+    assert firm["hold"]["held_s"] == HELD_S
+
+
+def test_another_brief_allows_more(client, pulled):
+    named = {one["name"]: one["id"] for one in limits(client)["briefs"]}
+    answers = [limits(client, f"?brief_id={one}") for one in named.values()]
+    by_target = sorted(answers, key=lambda one: one["target"])
+    assert by_target[0]["target"] < by_target[-1]["target"]
+    longest = [one["of"]["strap-tension/firm"]["longest_mm"] for one in by_target]
+    assert longest == sorted(longest)
+    assert client.get("/api/limits?brief_id=999", headers=HERE).status_code == 404
+
+
+def test_the_best_tension_is_told_from_what_was_noted(client, pulled):
+    strap = limits(client)["strap"]
+    assert strap["lowest"] == pytest.approx(3.0, abs=0.2)
+    assert strap["low"] <= strap["lowest"] <= strap["high"]
+    assert len(strap["tensions"]) == 18
+
+
+def test_what_stays_out_of_trials_stays_out_of_limits(client, pulled):
+    client.put(f"/api/takes/{pulled[0]}/counts", json={"counts": False}, headers=HERE)
+    found = limits(client)
+    assert found["of"]["strap-tension/slack"]["takes"] == 5
+    assert len(found["strap"]["tensions"]) == 17
+
+
+def test_an_empty_library_has_no_limits(client):
+    found = limits(client)
+    assert (found["techniques"], found["strap"]) == ([], None)
