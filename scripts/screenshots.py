@@ -18,6 +18,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from ridgewind.demo.story import DEMO_TAKES
+
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -26,6 +28,9 @@ FLAGS = [
 PANELS = ("picture", "move", "rig")
 SMOOTH_TO_THE_VOLUNTEER = 5.3
 """Gust up to which the demo's volunteer calls a take smooth, when the pictures are taken."""
+
+LEAST_TAKES = len(DEMO_TAKES) + 120
+"""Of a demo whose weeks of practice are all in."""
 
 WIDE, NARROW = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 
@@ -83,10 +88,6 @@ def shoot(printed: str, folder: Path) -> None:
                 page.screenshot(path=folder / "take-causes.png", full_page=True)
                 shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
-            if suffix == "-narrow":
-                page.goto(f"{address}{gallery_bench(address)}?panel=rig")
-                settle(page)
-                page.screenshot(path=folder / "bench-narrow.png", full_page=True)
             context.close()
         browser.close()
 
@@ -101,7 +102,11 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     page.screenshot(path=folder / "preview.png")
     mark_blind(page, address)
     settle(page)
-    page.screenshot(path=folder / "findings.png")
+    page.screenshot(path=folder / "eye.png")
+    for name, place in (("trials", "?drill=walk-camera"), ("limits", "/limits")):
+        page.goto(f"{address}/findings{place}")
+        settle(page)
+        page.screenshot(path=folder / f"{name}.png")
     page.goto(f"{address}/takes/compare?session=1")
     page.get_by_text("to settle").wait_for()
     for key in ("k", "k", "d"):
@@ -157,7 +162,7 @@ def gallery_bench(address: str) -> str:
 def shoot_kit(page: Page, address: str, folder: Path) -> None:
     bench = gallery_bench(address)
     for name, place in (
-        ("briefs", "/plan/briefs"), ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
+        ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
         *((f"bench-{panel}", f"{bench}?panel={panel}") for panel in PANELS),
     ):  # fmt: skip
         page.goto(f"{address}{place}")
@@ -182,9 +187,10 @@ def started_demo(folder: str) -> tuple[subprocess.Popen[str], str]:
     address, _ = with_key(found[0])
     while True:
         time.sleep(1)
-        with urllib.request.urlopen(f"{address}/api/takes") as reply:
-            if json.load(reply)["busy"] == 0:
-                return process, found[0]
+        with urllib.request.urlopen(f"{address}/api/pulse") as reply:
+            pulse = json.load(reply)
+        if pulse["busy"] == 0 and pulse["all"] >= LEAST_TAKES:
+            return process, found[0]
 
 
 def main() -> None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import FEELS, USUAL_MOST_CROP_PCT
 from ridgewind.core.trials.eye import Mark, Threshold, surprise, threshold_of
+from ridgewind.services.assessing import LOG_CODEC
 from ridgewind.store import briefs, listing, marks, summaries, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.marks import MarkRow
@@ -88,7 +89,11 @@ def blind_order(db: Connection, *, feel: str | None, seed: int) -> Sequence[int]
         db, only=listing.Filter(feel=feel), sort="imported", descending=True, offset=0,
         limit=BLIND_LIMIT,
     )  # fmt: skip
-    ids = sorted(row.id for row in rows if row.gust is not None and row.id not in marked)
+    ids = sorted(
+        row.id
+        for row in rows
+        if row.gust is not None and row.codec != LOG_CODEC and row.id not in marked
+    )
     random.Random(seed).shuffle(ids)
     return ids
 
