@@ -325,6 +325,7 @@ def listing() -> None:
                     trusted_share=1.0,
                     figures={},
                     lasting=None,
+                    turning=None,
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

@@ -30,6 +30,7 @@ const TakePage = page(() => import("./places/takes/one/TakePage"), "TakePage");
 const ComparePage = page(() => import("./places/takes/compare/ComparePage"), "ComparePage");
 const TrialsPage = page(() => import("./places/findings/trials/TrialsPage"), "TrialsPage");
 const LimitsPage = page(() => import("./places/findings/limits/LimitsPage"), "LimitsPage");
+const HandPage = page(() => import("./places/findings/hand/HandPage"), "HandPage");
 const EyePage = page(() => import("./places/findings/eye/EyePage"), "EyePage");
 const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPage");
 const KeysDialog = lazy(() =>
@@ -83,6 +84,7 @@ export function App() {
               <Route path="/takes/:id" element={<TakePage />} />
               <Route path="/findings" element={<TrialsPage />} />
               <Route path="/findings/limits" element={<LimitsPage />} />
+              <Route path="/findings/hand" element={<HandPage />} />
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />
               <Route path="/settings" element={<SettingsPage />} />

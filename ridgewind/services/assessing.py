@@ -15,7 +15,7 @@ from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
-from ridgewind.services.figures import figures_of, lasting_of
+from ridgewind.services.figures import figures_of, hand_of, lasting_of
 from ridgewind.services.whose import as_said
 from ridgewind.store import (
     clips,
@@ -128,6 +128,7 @@ def summarise(db: Connection, take_id: int) -> Judged:
             trusted_share=found.reading.trusted_share,
             figures=figures_of(found, subject_of(db, take_id, judged.motion)) if settled else {},
             lasting=lasting_of(found) if settled else None,
+            turning=hand_of(found, judged.take.focal_eq_mm) if settled else None,
             staleness=staleness,
         )
     return judged

@@ -6,10 +6,16 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.motion.follow import Subject, centring_of
 from ridgewind.core.shake.gust import to_gust, to_gusts
+from ridgewind.core.trials.own_hand import turning_of
 from ridgewind.core.trials.survival import Lasting, lasting
+
+Floats = NDArray[np.float64]
 
 CADENCE = "cadence"
 """Steps a minute: kept, but nothing that is better for being less."""
@@ -52,6 +58,16 @@ def lasting_of(found: Assessment) -> Lasting | None:
         return None
     gust = to_gusts(shot.second_power)
     return lasting(gust, shot.counted, rate_hz=shot.rate_hz * shot.playback)
+
+
+def hand_of(found: Assessment, focal_eq_mm: float) -> Floats | None:
+    """How fast the hand turned in a judged take's longest shot, by frequency and part."""
+    shots = [shot for shot in found.reading.shots if shot.counted.any()]
+    shot = max(shots, key=lambda one: len(one.counted), default=None)
+    if shot is None:
+        return None
+    speeds = np.where(shot.counted[:, None], shot.speeds, 0.0)
+    return turning_of(speeds, rate_hz=shot.rate_hz, focal_eq_mm=focal_eq_mm)
 
 
 def figures_of(found: Assessment, subject: Subject | None) -> dict[str, float]:

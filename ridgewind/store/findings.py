@@ -7,9 +7,14 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store.errors import NotFoundError
+
+Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -63,6 +68,19 @@ def filed_takes(db: sqlite3.Connection, *, drill_key: str | None = None) -> list
     where, values = ("", []) if drill_key is None else ("where filed.drill_key = ?", [drill_key])
     rows = db.execute(f"{_FILED} {where} order by filed.session_id, filed.position", values)
     return [_row(row) for row in rows]
+
+
+def turning(db: sqlite3.Connection, take_ids: list[int]) -> dict[int, Floats]:
+    """How fast the hand turned in some takes, (bins, 4) each; those without are left out."""
+    rows = db.execute(
+        "select take_id, turning from summary where turning is not null"
+        " and take_id in (select value from json_each(?))",
+        (json.dumps(take_ids),),
+    )
+    return {
+        row["take_id"]: np.frombuffer(row["turning"], np.float32).astype(np.float64).reshape(-1, 4)
+        for row in rows
+    }
 
 
 def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> None:

@@ -7,8 +7,13 @@ from __future__ import annotations
 import json
 import sqlite3
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
+
+Floats = NDArray[np.float64]
 
 
 def mark_brief_stale(db: sqlite3.Connection, brief_id: int) -> int:
@@ -77,19 +82,22 @@ def put(
     trusted_share: float | None,
     figures: dict[str, float],
     lasting: Lasting | None,
+    turning: Floats | None,
     staleness: int,
 ) -> None:
     """Keep a take's line. figures: what many takes are compared by. lasting: until when it lasted
-    at each target. staleness: of before it was judged; a line that has gone out of date since then
-    stays so."""
+    at each target. turning: of its hand, (bins, 4). staleness: of before it was judged; a line
+    that has gone out of date since then stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " cause, trusted_share, figures, holds, stale) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
+        " cause, trusted_share, figures, holds, turning, stale)"
+        " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
         " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
         " cause = excluded.cause, trusted_share = excluded.trusted_share,"
         " figures = excluded.figures, holds = excluded.holds,"
+        " turning = excluded.turning,"
         " stale = iif(summary.stale = ?, 0, summary.stale)",
         (
             take_id,
@@ -103,6 +111,7 @@ def put(
             trusted_share,
             json.dumps(figures),
             _holds(lasting),
+            None if turning is None else turning.astype(np.float32).tobytes(),
             staleness,
         ),
     )

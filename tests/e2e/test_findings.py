@@ -117,3 +117,26 @@ def test_limits_can_be_read_by_everyone(practised, browser):
         browser, f"{practised.address}/findings/limits",
         ready=lambda page: page.get_by_role("region", name="Longest hold"),
     )  # fmt: skip
+
+
+def test_a_hand_is_asked_about_another_lens(practised, page):
+    page.goto(f"{practised.address}/findings/hand")
+    told = page.get_by_test_id("predicted")
+    expect(told).to_contain_text("At 50 mm it would read")
+    expect(told).to_contain_text("off in the middle")
+    before = told.inner_text()
+    page.locator("h1").click()
+    page.keyboard.press("ArrowRight")
+    expect(told).not_to_contain_text("At 50 mm")
+    page.get_by_role("slider", name="Lens").fill("60")
+    expect(told).to_contain_text("At 80 mm")
+    page.get_by_role("combobox", name="Played").click()
+    page.get_by_role("option", name="Slowed to 40 %").click()
+    expect(told).not_to_have_text(before)
+
+
+def test_a_hand_can_be_read_by_everyone(practised, browser):
+    check_accessibility(
+        browser, f"{practised.address}/findings/hand",
+        ready=lambda page: page.get_by_test_id("predicted"),
+    )  # fmt: skip

@@ -53,6 +53,7 @@ def summary(db, take_id, gust, remedy="keep"):
         trusted_share=1.0,
         figures={},
         lasting=None,
+        turning=None,
         staleness=0,
     )
 

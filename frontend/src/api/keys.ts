@@ -26,6 +26,7 @@ export const keys = {
   folderCopy: (id: number | null) => ["folderCopy", id],
   compare: (query: unknown) => ["compare", query],
   trials: () => ["trials"],
+  hand: (asked: unknown) => ["hand", asked],
   limits: (brief: number | null) => ["limits", brief],
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
@@ -49,6 +50,7 @@ const VERDICTS: Answer[] = [
   "trials",
   "trial",
   "limits",
+  "hand",
   "takes",
   "narrowings",
   "take",
@@ -69,6 +71,7 @@ const OUT_OF_DATE = {
     "trials",
     "trial",
     "limits",
+    "hand",
     "pulse",
     "takes",
     "narrowings",
@@ -87,14 +90,14 @@ const OUT_OF_DATE = {
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
   kit: [...VERDICTS, "path", "spectrum"],
   /** A take was kept, rejected or is to be filmed again. */
-  choices: ["takes", "trials", "trial", "limits", "narrowings", "compare", "cleared"],
+  choices: ["takes", "trials", "trial", "limits", "hand", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */
   many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],
   /** A take was let into trials, or kept out. */
-  counts: ["trials", "trial", "limits"],
+  counts: ["trials", "trial", "limits", "hand"],
   /** Originals were put aside, or came back. */
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
@@ -108,6 +111,7 @@ const OUT_OF_DATE = {
     "trials",
     "trial",
     "limits",
+    "hand",
     "narrowings",
     "sessions",
     "drills",

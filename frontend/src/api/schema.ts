@@ -402,6 +402,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/hand": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Every technique's hand, and what the chosen one would read. */
+    get: operations["hand_hand_hand_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/kit": {
     parameters: {
       query?: never;
@@ -2520,6 +2537,49 @@ export interface components {
       takes: number;
     };
     /**
+     * HandAnswer
+     * @description here: at the lens that was asked. focal_mm, curve: at all lenses. error: the middle of how far
+     *     each take is from what the others predict for it, gust; null for fewer than three takes.
+     *     filmed_mm: the lenses that its takes are from. Null and empty where no take tells anything.
+     */
+    HandAnswer: {
+      /** Chosen */
+      chosen: string | null;
+      /** Curve */
+      curve: components["schemas"]["Predicted"][];
+      /** Error */
+      error: number | null;
+      /** Filmed Mm */
+      filmed_mm: number[];
+      /** Focal Mm */
+      focal_mm: number[];
+      here: components["schemas"]["Predicted"] | null;
+      /** Hz */
+      hz: number[];
+      /** Takes */
+      takes: number;
+      /** Techniques */
+      techniques: components["schemas"]["HandTechnique"][];
+    };
+    /**
+     * HandTechnique
+     * @description hz, density: of pan and tilt together, deg²/Hz.
+     */
+    HandTechnique: {
+      /** Density */
+      density: number[];
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Takes */
+      takes: number;
+    };
+    /**
      * Hang
      * @description How the rig hangs from its handle. forward_deg: nose down where positive. sideways_deg:
      *     right side down. counterweight_g: mass at the given place that levels it fore and aft, None
@@ -3434,6 +3494,18 @@ export interface components {
       believed: components["schemas"]["SeenPoints"][];
       /** Others */
       others: components["schemas"]["SeenPoints"][];
+    };
+    /**
+     * Predicted
+     * @description gust of the mean take; a further one lies between low and high four times in five.
+     */
+    Predicted: {
+      /** Gust */
+      gust: number;
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
     };
     /**
      * PreviewAnswer
@@ -6192,6 +6264,56 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["FolderScan"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  hand_hand_hand_get: {
+    parameters: {
+      query?: {
+        technique?: string | null;
+        focal_eq_mm?: number;
+        rate?: number;
+        screen?: "phone" | "laptop" | "cinema";
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["HandAnswer"];
         };
       };
       /** @description Bad Request */

@@ -59,8 +59,9 @@ class Spectrum:
         return near
 
 
-def spectrum_of(speeds: Floats, *, rate_hz: float) -> Spectrum:
-    """Spectrum of a shot's speeds (n, 4), percent of the long side a second, at capture rate.
+def spectrum_of(speeds: Floats, *, rate_hz: float, weighted: bool = True) -> Spectrum:
+    """Spectrum of a shot's speeds (n, 4), percent of the long side a second, at capture rate;
+    weighted as the eye does, or as they are.
 
     A Hann window keeps slow drift from leaking into everything else (Harris, 1978, "On the use
     of windows for harmonic analysis"); of more than LONGEST_S the mean of half overlapping pieces
@@ -82,7 +83,8 @@ def spectrum_of(speeds: Floats, *, rate_hz: float) -> Spectrum:
         transformed = np.fft.rfft((piece - piece.mean(axis=0)) * window[:, None], length, axis=0)
         power += np.abs(transformed) ** 2
     power *= 2.0 / (length * (window @ window) * len(starts))
-    power *= (weight(hz) ** 2)[:, None]
+    if weighted:
+        power *= (weight(hz) ** 2)[:, None]
     return Spectrum(hz, power, LINE_HALF_WIDTH * rate_hz / count)
 
 

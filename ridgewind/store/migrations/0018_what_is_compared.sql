@@ -1,7 +1,9 @@
 -- What many takes are compared by, worked out with the line: numbers by name, as JSON, and the share
 -- of frames that can be trusted. holds: until when the take lasted at each of a few targets.
+-- turning: how fast the hand turned, by frequency and part, 32-bit floats, see core/trials/own_hand.py.
 alter table summary add column figures text not null default '{}';
 alter table summary add column trusted_share real;
+alter table summary add column turning blob;
 alter table summary add column holds text not null default '[]';
 update summary set stale = stale + 1;
 

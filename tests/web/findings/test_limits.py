@@ -30,7 +30,7 @@ def pulled(library):
                 summaries.put(
                     db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"",
                     speed_pct_s=0.1 * 2 ** (gust / 1.25), top_band="sway", cause=None,
-                    trusted_share=1.0, figures={"gust": gust}, staleness=0,
+                    trusted_share=1.0, figures={"gust": gust}, turning=None, staleness=0,
                     lasting=Lasting(
                         HELD_S, tuple(None if level >= gust else 2.0 for level in LEVELS)
                     ),

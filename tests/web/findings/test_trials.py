@@ -38,7 +38,7 @@ def measured_take(db, name, gust, *, trust=1.0):
     summaries.put(
         db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"", speed_pct_s=1.0,
         top_band="sway", cause=None, trusted_share=trust,
-        figures={"gust": gust, "sway": gust - 1.0}, lasting=None, staleness=0,
+        figures={"gust": gust, "sway": gust - 1.0}, lasting=None, turning=None, staleness=0,
     )  # fmt: skip
     return take_id
 
@@ -82,7 +82,7 @@ def test_rejected_and_unsure_takes_stay_out_until_they_are_let_in(client, librar
         summaries.put(
             db, unsure, gust=5.0, peak_gust=5.0, remedy="keep", ridge=b"", speed_pct_s=1.0,
             top_band="sway", cause=None, trusted_share=0.5, figures={"gust": 5.0}, lasting=None,
-            staleness=0,
+            turning=None, staleness=0,
         )  # fmt: skip
     put_counts(client, let_out, counts=False)
 

@@ -3,6 +3,7 @@ import { NavLink } from "react-router";
 const PAGES = [
   { to: "/findings", words: "Trials" },
   { to: "/findings/limits", words: "Limits" },
+  { to: "/findings/hand", words: "Your hand" },
   { to: "/findings/eye", words: "Your eye" },
 ] as const;
 

@@ -1,19 +1,23 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
-import { NameDialog } from "../../../ui/NameDialog";
 import { useRemembered } from "../../../ui/useRemembered";
 import { useKeys } from "../../../keys/useKeys";
 import { Arrivals } from "./Arrivals";
-import { Beside } from "./Beside";
 import type { ChooserHandle } from "./Chooser";
 import { EmptyTakes } from "./EmptyTakes";
 import { ListHead } from "./ListHead";
-import { Narrow } from "./Narrow";
-import { PickedBar } from "./PickedBar";
 import { TakeList } from "./TakeList";
 import { useListActs } from "./useListActs";
 import { useTakesOfList } from "./useTakesOfList";
+
+/** What opens on demand is loaded then, so that the first visit is quick. */
+const NameDialog = lazy(() =>
+  import("../../../ui/NameDialog").then((room) => ({ default: room.NameDialog })),
+);
+const Beside = lazy(() => import("./Beside").then((room) => ({ default: room.Beside })));
+const Narrow = lazy(() => import("./Narrow").then((room) => ({ default: room.Narrow })));
+const PickedBar = lazy(() => import("./PickedBar").then((room) => ({ default: room.PickedBar })));
 
 /** The takes of the library, what can be done with many of them, and the way in for new ones. */
 export function TakesPage() {
@@ -69,19 +73,22 @@ export function TakesPage() {
         search={search}
         chooser={chooser}
       />
-      {narrow && some && <Narrow filter={filter} onChange={setFilter} />}
-      {ids.length > 0 && (
-        <PickedBar acts={acts} total={first?.total ?? 0} onName={() => setNaming(true)} />
-      )}
-      <NameDialog
-        key={String(naming)}
-        title={acts.toName.length > 1 ? "Name all of them, numbered" : "Name this take"}
-        first={acts.toName.length > 1 ? "" : (named?.name ?? "")}
-        act="Name"
-        open={naming}
-        onClose={() => setNaming(false)}
-        onName={(name) => acts.many.change(acts.toName, { name }, "Named")}
-      />
+      <Suspense>
+        {narrow && some && <Narrow filter={filter} onChange={setFilter} />}
+        {ids.length > 0 && (
+          <PickedBar acts={acts} total={first?.total ?? 0} onName={() => setNaming(true)} />
+        )}
+        {naming && (
+          <NameDialog
+            title={acts.toName.length > 1 ? "Name all of them, numbered" : "Name this take"}
+            first={acts.toName.length > 1 ? "" : (named?.name ?? "")}
+            act="Name"
+            open
+            onClose={() => setNaming(false)}
+            onName={(name) => acts.many.change(acts.toName, { name }, "Named")}
+          />
+        )}
+      </Suspense>
       <Arrivals />
       {list.error && <FaultView error={list.error} />}
       {first?.all === 0 && <EmptyTakes />}
@@ -106,7 +113,9 @@ export function TakesPage() {
             onDelete={acts.removing}
             onNearEnd={list.more}
           />
-          {shown && <Beside take={chosen} playing={playing} onPlaying={setPlaying} />}
+          <Suspense>
+            {shown && <Beside take={chosen} playing={playing} onPlaying={setPlaying} />}
+          </Suspense>
         </div>
       )}
     </>

@@ -5,12 +5,11 @@ import { useNotices } from "../../../ui/notices";
 
 type Props = {
   take: TakeLine;
-  open: boolean;
   onClose: () => void;
 };
 
 /** Asks for a take's own name; the last one comes back by undo. */
-export function RenameDialog({ take, open, onClose }: Props) {
+export function RenameDialog({ take, onClose }: Props) {
   const { notify, fail } = useNotices();
   const change = useChangeTake(take.id);
   /** null: what it is filed under, or its file's name, again. */
@@ -25,11 +24,10 @@ export function RenameDialog({ take, open, onClose }: Props) {
   };
   return (
     <NameDialog
-      key={String(open)}
       title="Name this take"
       first={take.name}
       act="Name"
-      open={open}
+      open
       onClose={onClose}
       onName={rename}
     />

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { RemedyLine, TakeDetail } from "../../../api/client";
 import { useMark, useRemedyDetails } from "../../../api/decisions";
@@ -23,13 +23,17 @@ import { PartNote } from "./PartNote";
 import { Player } from "./Player";
 import { Playhead, PlayheadContext } from "./playhead";
 import { NextTime, Remedies } from "./Remedies";
-import { RenameDialog } from "./RenameDialog";
 import { RidgeTrace } from "./RidgeTrace";
 import { SetupStrip } from "./SetupStrip";
 import { ShotNotes } from "./ShotNotes";
 import { TakeHead } from "./TakeHead";
 import { useTakeKeys } from "./useTakeKeys";
 import { WhoseMotion } from "./WhoseMotion";
+
+/** Loaded when a take is renamed. */
+const RenameDialog = lazy(() =>
+  import("./RenameDialog").then((room) => ({ default: room.RenameDialog })),
+);
 
 /** One take: picture, ridge, decision, bands and the brief, all in step. */
 export function TakePage() {
@@ -116,7 +120,9 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     <PlayheadContext value={playhead}>
       <div className="flex flex-col">
         <TakeHead detail={detail} onDelete={leave} onName={() => setRenaming(true)} />
-        <RenameDialog take={take} open={renaming} onClose={() => setRenaming(false)} />
+        <Suspense>
+          {renaming && <RenameDialog take={take} onClose={() => setRenaming(false)} />}
+        </Suspense>
         {clip && judgement ? (
           <>
             <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">

@@ -1,0 +1,143 @@
+"""The shooter's own hand: how fast it turns, by frequency, so that it can be asked about a lens, a
+rate and a screen that it was never filmed with.
+
+A take's path through its own lens gives the mean square speed of each part in each bin of
+frequency at capture, v(f): of pan and tilt in degrees a second, of roll and zoom in percent of the
+long side a second, which no lens changes. Through another lens, played at another rate,
+
+    S² = Σ_f rate² · [(v_pan + v_tilt) · (f_eq / 20.63)² + v_roll + v_zoom] · W(f · rate)²
+
+which is the integral of docs/measurement.md with (2π f)² p(f) df taken together as v.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.errors import InvalidArgumentError, require_between, require_positive
+from ridgewind.core.shake.gust import STEP_PER_DOUBLING, USUAL_SCREEN_DEG, to_gust, weight
+from ridgewind.core.shake.spectrum import LEAST_SAMPLES, spectrum_of
+from ridgewind.core.trials.distributions import t_quantile
+from ridgewind.core.units import deg_to_pct, pct_to_deg
+
+Floats = NDArray[np.float64]
+
+LOWEST_HZ, BINS_A_DOUBLING, BINS = 0.1, 6, 56
+"""The grid: from where a take tells anything to over 60 Hz, even in doublings (chosen here: a bin
+is an eighth wide, as W changes by a few percent over it)."""
+
+EDGES_HZ: Floats = LOWEST_HZ * np.exp2(np.arange(BINS + 1) / BINS_A_DOUBLING)
+MIDDLES_HZ: Floats = np.sqrt(EDGES_HZ[:-1] * EDGES_HZ[1:])
+
+CHANCE = 0.8
+"""That a further take lies within a prediction's interval (chosen here, as limits have it)."""
+
+TYPICAL_SPREAD_LOG2 = 0.5
+"""Of log2 of speed from take to take while it is not known (as of limits)."""
+
+
+@dataclass(frozen=True)
+class Hand:
+    """A technique's takes. hz: (bins,). mean_square: (takes, bins, 4), see the module's docstring.
+    focal_eq_mm: (takes,), through which each was filmed."""
+
+    hz: Floats
+    mean_square: Floats
+    focal_eq_mm: Floats
+
+    def __post_init__(self) -> None:
+        wanted = (len(self.focal_eq_mm), len(self.hz), 4)
+        if self.mean_square.shape != wanted or not len(self.focal_eq_mm):
+            rule = f"it must be {wanted}, of one take at least"
+            raise InvalidArgumentError("mean_square", self.mean_square.shape, rule)
+
+
+@dataclass(frozen=True)
+class Prediction:
+    """gust: of the mean take. low, high: between which a further take lies with a chance of CHANCE.
+    takes: that it is from. error: the middle of how far each take is from what the others predict
+    for it, gust; None for fewer than three."""
+
+    gust: float
+    low: float
+    high: float
+    takes: int
+    error: float | None
+
+
+def turning_of(speeds: Floats, *, rate_hz: float, focal_eq_mm: float) -> Floats | None:
+    """Mean square speeds (BINS, 4) of a take; None where it is too short. speeds: (n, 4) as of
+    `gust.part_speeds` at capture, what cannot be trusted as 0."""
+    require_positive("focal_eq_mm", focal_eq_mm)
+    if len(speeds) < LEAST_SAMPLES:
+        return None
+    found = spectrum_of(speeds, rate_hz=rate_hz, weighted=False)
+    inside = np.searchsorted(EDGES_HZ, found.hz, side="right") - 1
+    kept = (inside >= 0) & (inside < BINS)
+    out = np.zeros((BINS, 4))
+    np.add.at(out, inside[kept], found.power[kept])
+    out[:, :2] *= pct_to_deg(1.0, focal_eq_mm=focal_eq_mm) ** 2
+    return out
+
+
+def seen_speeds(hand: Hand, *, focal_eq_mm: float, rate: float = 1.0) -> Floats:
+    """Weighted speed S (takes,), percent of the long side a second, of each take through a lens,
+    played at a rate (1 as filmed)."""
+    require_positive("focal_eq_mm", focal_eq_mm)
+    require_between("rate", rate, 0.01, 10.0)
+    turned = hand.mean_square[:, :, :2].sum(axis=2) * deg_to_pct(1.0, focal_eq_mm=focal_eq_mm) ** 2
+    power = rate**2 * (turned + hand.mean_square[:, :, 2:].sum(axis=2))
+    out: Floats = np.sqrt(power @ weight(hand.hz * rate) ** 2)
+    return out
+
+
+def predict(
+    hand: Hand, *, focal_eq_mm: float, rate: float = 1.0, screen_deg: float = USUAL_SCREEN_DEG
+) -> Prediction:
+    """What a take of this hand would read through a lens, played at a rate, on a screen."""
+    speeds = seen_speeds(hand, focal_eq_mm=focal_eq_mm, rate=rate)
+    gust = to_gust(float(np.sqrt((speeds**2).mean())), screen_deg=screen_deg)
+    half = STEP_PER_DOUBLING * _half_log2(speeds)
+    return Prediction(
+        gust=gust,
+        low=max(0.0, gust - half),
+        high=min(10.0, gust + half),
+        takes=len(speeds),
+        error=left_out_error(hand),
+    )
+
+
+def left_out_error(hand: Hand) -> float | None:
+    """The middle of how far each take's gust, through its own lens, is from what the others predict
+    for it; None for fewer than three takes."""
+    count = len(hand.focal_eq_mm)
+    if count < 3:
+        return None
+    off = []
+    for index in range(count):
+        speeds = seen_speeds(hand, focal_eq_mm=float(hand.focal_eq_mm[index]))
+        others = np.delete(speeds, index)
+        off.append(abs(to_gust(float(speeds[index])) - to_gust(float(np.sqrt((others**2).mean())))))
+    return float(np.median(off))
+
+
+def mean_turning(hands: Sequence[Hand]) -> Floats:
+    """Mean square speeds (BINS, 4) over all takes of some hands, for drawing."""
+    found: Floats = np.concatenate([one.mean_square for one in hands]).mean(axis=0)
+    return found
+
+
+def _half_log2(speeds: Floats) -> float:
+    """Half of the interval of one further take, in log2 of speed."""
+    count = len(speeds)
+    logs = np.log2(np.maximum(speeds, 1e-9))
+    if count < 2:
+        dof, spread = 3.0, TYPICAL_SPREAD_LOG2
+    else:
+        dof, spread = float(count - 1), float(logs.std(ddof=1))
+    return t_quantile(dof, 0.5 + CHANCE / 2.0) * spread * math.sqrt(1.0 + 1.0 / count)

@@ -1,0 +1,103 @@
+"""The shooter's own hand by technique, asked about lenses, rates and screens it has not seen."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.practice.drill import Drill
+from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, Prediction, predict
+from ridgewind.services import trials
+from ridgewind.services.errors import NO_HAND, NotReadyError
+from ridgewind.services.figures import FIGURES
+from ridgewind.store import drills, findings
+from ridgewind.store.database import Connection
+from ridgewind.store.findings import FiledTake
+
+Floats = NDArray[np.float64]
+
+CURVE_MM: Floats = np.geomspace(10.0, 320.0, 41)
+"""Equivalent focal lengths at which a hand is drawn."""
+
+
+@dataclass(frozen=True)
+class TechniqueHand:
+    """A variation of a drill, and what its takes tell of the hand."""
+
+    drill: Drill
+    variation: str
+    hand: Hand
+
+    @property
+    def key(self) -> str:
+        return f"{self.drill.key}/{self.variation}"
+
+    @property
+    def name(self) -> str:
+        return next(
+            (one.name for one in self.drill.variations if one.key == self.variation),
+            self.variation,
+        )
+
+    @property
+    def density(self) -> Floats:
+        """Mean power density (bins,) of pan and tilt together, deg²/Hz."""
+        power = self.hand.mean_square[:, :, :2].sum(axis=2).mean(axis=0)
+        width = self.hand.hz * (2.0 ** (0.5 / 6) - 2.0 ** (-0.5 / 6))
+        out: Floats = power / (2.0 * np.pi * self.hand.hz) ** 2 / width
+        return out
+
+
+@dataclass(frozen=True)
+class Asked:
+    """focal_eq_mm: of the lens. rate: of playback, 1 as filmed."""
+
+    focal_eq_mm: float
+    rate: float
+    screen_deg: float
+
+
+@dataclass(frozen=True)
+class Answer:
+    """here: at the lens that was asked. curve: at CURVE_MM."""
+
+    technique: TechniqueHand
+    here: Prediction
+    curve: tuple[Prediction, ...]
+
+
+def hands(db: Connection) -> list[TechniqueHand]:
+    """Every technique that was filmed, the most filmed first; the takes that count in trials."""
+    library = drills.library(db, archived=True)
+    by_technique: dict[tuple[str, str], list[FiledTake]] = {}
+    for one in findings.filed_takes(db):
+        if one.drill_key in library and not trials.take_of(one, FIGURES["gust"]).why_out:
+            by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
+    turned = findings.turning(db, [one.take_id for filed in by_technique.values() for one in filed])
+    found = []
+    for (drill_key, variation), filed in by_technique.items():
+        known = [one for one in filed if one.take_id in turned]
+        if known:
+            hand = Hand(
+                MIDDLES_HZ,
+                np.array([turned[one.take_id] for one in known]),
+                np.array([one.focal_eq_mm for one in known]),
+            )
+            found.append(TechniqueHand(library[drill_key], variation, hand))
+    return sorted(found, key=lambda one: (-len(one.hand.focal_eq_mm), one.key))
+
+
+def ask(found: list[TechniqueHand], key: str, asked: Asked) -> Answer:
+    """What a technique would read. Raises NotReadyError where it has no take."""
+    technique = next((one for one in found if one.key == key), None)
+    if technique is None:
+        raise NotReadyError(*NO_HAND)
+
+    def at(focal_eq_mm: float) -> Prediction:
+        return predict(
+            technique.hand, focal_eq_mm=focal_eq_mm, rate=asked.rate, screen_deg=asked.screen_deg
+        )
+
+    return Answer(technique, at(asked.focal_eq_mm), tuple(at(float(mm)) for mm in CURVE_MM))
