@@ -77,8 +77,8 @@ def shoot(printed: str, folder: Path) -> None:
             page = context.new_page()
             page.goto(f"{address}/takes")
             settle(page)
-            if suffix != "-dusk":
-                page.screenshot(path=folder / f"takes{suffix}.png")
+            if suffix == "":
+                page.screenshot(path=folder / "takes.png")
             open_take(page, address, "Millstone, grip slips")
             page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
             if suffix == "":
@@ -103,7 +103,7 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     mark_blind(page, address)
     settle(page)
     page.screenshot(path=folder / "eye.png")
-    for name, place in (("trials", "?drill=walk-camera"), ("limits", "/limits")):
+    for name, place in (("trials", "?drill=walk-camera"), ("limits", "/limits"), ("hand", "/hand")):
         page.goto(f"{address}/findings{place}")
         settle(page)
         page.screenshot(path=folder / f"{name}.png")

@@ -91,14 +91,18 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
   return (
     <li
       ref={row}
-      className={`relative grid grid-cols-[minmax(0,1fr)_48px] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 sm:px-8 md:grid-cols-[176px_minmax(0,1fr)_48px_84px_218px] ${on ? "bg-paper" : ""} ${settled === "reject" ? "opacity-60" : ""}`}
+      className={`relative grid grid-cols-[minmax(0,1fr)_48px] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 sm:px-8 md:grid-cols-[176px_minmax(0,1fr)_48px_84px_218px] ${on ? "bg-paper" : ""}`}
       aria-current={on}
       data-testid={`side-${take.id}`}
       data-choice={settled ?? "open"}
     >
       {on && <i className="absolute inset-y-0 left-0 w-1 bg-lamp" />}
       <button type="button" className="min-w-0 text-left" onClick={onChoose}>
-        <span className="block truncate font-semibold">{take.name}</span>
+        <span
+          className={`block truncate font-semibold ${settled === "reject" ? "text-stone line-through" : ""}`}
+        >
+          {take.name}
+        </span>
         <span className="block truncate text-small text-stone">
           {side.variation || format.seconds(take.duration_s)}
           {best && (
@@ -106,7 +110,9 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
           )}
         </span>
       </button>
-      <div className="order-last col-span-2 md:order-none md:col-span-1">
+      <div
+        className={`order-last col-span-2 md:order-none md:col-span-1 ${settled === "reject" ? "opacity-50" : ""}`}
+      >
         <RidgeLine side={side} sides={sides} alignment={alignment} />
       </div>
       <p
