@@ -97,7 +97,7 @@ def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> Bench
     def through_lens(name: PanelName, work: Callable[[], Figures]) -> Figures | None:
         return panel(name, work) if open_panels else None
 
-    speeds, source = _speeds(db, setup_id)
+    speeds, source = _speeds(db, setup_id, walking=ask.bench.shake.typical == "walking")
     reaches = _reaches(db, parts) if open_panels else ()
     kit_mm = [end for reach in reaches for end in (reach.low_mm, reach.high_mm)]
     body = [pct_to_deg(speed, focal_eq_mm=focal) for speed, focal in speeds]
@@ -129,13 +129,16 @@ def brief_for(db: Connection, brief_id: int | None) -> Brief:
     return (briefs.usual(db) if brief_id is None else briefs.by_id(db, brief_id)).brief
 
 
-def _speeds(db: Connection, setup_id: int) -> tuple[list[tuple[float, float]], Source]:
-    """Picture speed and focal length of past takes: this set-up's if enough, else all."""
-    rows = summaries.body_speeds(db, limit=MOST_TAKES)
-    own = [(speed, focal) for found_id, speed, focal in rows if found_id == setup_id]
-    if len(own) >= ENOUGH_TAKES:
-        return own, "setup"
-    return [(speed, focal) for _, speed, focal in rows], "all" if rows else "typical"
+def _speeds(
+    db: Connection, setup_id: int, *, walking: bool
+) -> tuple[list[tuple[float, float]], Source]:
+    """Picture speed and focal length of past takes, walks or all others: this set-up's if enough,
+    else all. A take whose set-up is not known tells nothing of one."""
+    rows = [one for one in summaries.body_speeds(db, limit=MOST_TAKES) if one.walks == walking]
+    own = [one for one in rows if setup_id and one.setup_id == setup_id]
+    told = own if len(own) >= ENOUGH_TAKES else rows
+    source: Source = "typical" if not told else "setup" if told is own else "all"
+    return [(one.speed_pct_s, one.focal_eq_mm) for one in told], source
 
 
 def _reaches(db: Connection, parts: Parts) -> tuple[Reach, ...]:

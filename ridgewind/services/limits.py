@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.kit.items import Lens
-from ridgewind.core.practice.drill import Drill
+from ridgewind.core.practice.drill import Drill, Technique
 from ridgewind.core.shake.gust import screen_offset
 from ridgewind.core.trials.curves import Fastest, Parabola, fastest_walk, strap_curve
 from ridgewind.core.trials.lens_limit import LensLimit, Overall, lens_limit, overall_of
@@ -43,12 +43,10 @@ class WalkPoint:
 
 
 @dataclass(frozen=True)
-class Technique:
-    """A variation of a drill with its limits. lens: its hand, leant on the whole. hold, walk: None
-    where nothing can be told. walked: takes that the walk is from."""
+class TechniqueLimits(Technique):
+    """takes: that count. lens: its hand, leant on the whole. hold, walk: None where nothing can be
+    told. walked: takes that the walk is from."""
 
-    drill: Drill
-    variation: str
     takes: int
     lens: LensLimit
     longest_mm: float
@@ -56,17 +54,6 @@ class Technique:
     hold: Survival | None
     walk: Fastest | None
     walked: tuple[WalkPoint, ...]
-
-    @property
-    def key(self) -> str:
-        return f"{self.drill.key}/{self.variation}"
-
-    @property
-    def name(self) -> str:
-        return next(
-            (one.name for one in self.drill.variations if one.key == self.variation),
-            self.variation,
-        )
 
     @property
     def hint(self) -> bool:
@@ -89,7 +76,7 @@ class Limits:
 
     target: float
     overall: Overall
-    techniques: tuple[Technique, ...]
+    techniques: tuple[TechniqueLimits, ...]
     strap: Parabola | None
     pulled: tuple[StrapPoint, ...]
     lenses: tuple[LensReach, ...]
@@ -141,7 +128,7 @@ def _technique(
     speeds: dict[int, float | None],
     overall: Overall,
     target: float,
-) -> Technique:
+) -> TechniqueLimits:
     known = [speed for one in filed if (speed := speeds[one.take_id]) is not None]
     lens = lens_limit(known, overall=overall)
     holds = tuple(one.lasting.hold(target) for one in filed if one.lasting is not None)
@@ -155,7 +142,7 @@ def _technique(
         walk = fastest_walk(
             [one.cadence for one in walked], [one.gust for one in walked], target=target
         )
-    return Technique(
+    return TechniqueLimits(
         drill=drill,
         variation=variation,
         takes=len(filed),

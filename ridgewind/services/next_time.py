@@ -62,11 +62,12 @@ def rates_hz(db: Connection, take: TakeRow) -> list[float]:
 
 
 def records(db: Connection) -> list[Record]:
-    """What is on record, by set-up."""
+    """What is on record, by set-up; a take whose set-up is not known tells nothing of one."""
     names = {setup.id: setup.ask.name for setup in kit.setups(db)}
     found: dict[str, list[tuple[float, float]]] = defaultdict(list)
-    for setup_id, speed, focal in summaries.body_speeds(db, limit=RECORDS_OF):
-        found[names.get(setup_id, "No set-up")].append((speed, focal))
+    for one in summaries.body_speeds(db, limit=RECORDS_OF):
+        if one.setup_id in names:
+            found[names[one.setup_id]].append((one.speed_pct_s, one.focal_eq_mm))
     return [
         Record(name, tuple(one[0] for one in rows), tuple(one[1] for one in rows))
         for name, rows in found.items()

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.practice.drill import Drill
+from ridgewind.core.practice.drill import Technique
 from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, Prediction, predict
 from ridgewind.services import trials
 from ridgewind.services.errors import NO_HAND, NotReadyError
@@ -23,23 +23,10 @@ CURVE_MM: Floats = np.geomspace(10.0, 320.0, 41)
 
 
 @dataclass(frozen=True)
-class TechniqueHand:
-    """A variation of a drill, and what its takes tell of the hand."""
+class TechniqueHand(Technique):
+    """What the takes of a technique tell of the hand."""
 
-    drill: Drill
-    variation: str
     hand: Hand
-
-    @property
-    def key(self) -> str:
-        return f"{self.drill.key}/{self.variation}"
-
-    @property
-    def name(self) -> str:
-        return next(
-            (one.name for one in self.drill.variations if one.key == self.variation),
-            self.variation,
-        )
 
     @property
     def density(self) -> Floats:

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -53,19 +54,33 @@ def stale_count(db: sqlite3.Connection) -> int:
     return int(row["many"])
 
 
-def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[tuple[int, float, float]]:
-    """Set-up (0 for none), picture speed S in percent a second and equivalent focal length of
-    the newest measured takes."""
+@dataclass(frozen=True)
+class BodySpeed:
+    """A measured take. setup_id: 0 where it is not known. speed_pct_s: S of the picture. walks:
+    steps were found in it."""
+
+    setup_id: int
+    speed_pct_s: float
+    focal_eq_mm: float
+    walks: bool
+
+
+def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[BodySpeed]:
+    """Of the newest measured takes."""
     rows = db.execute(
         "select coalesce(take.setup_id, 0) as setup_id, summary.speed_pct_s,"
-        f" coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal"
+        f" coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal,"
+        " json_extract(summary.figures, '$.cadence') is not null as walks"
         " from take join summary on summary.take_id = take.id"
         " left join setup on setup.id = take.setup_id"
         " where take.deleted_at is null and summary.speed_pct_s > 0"
         " order by take.id desc limit ?",
         (limit,),
     )
-    return [(row["setup_id"], row["speed_pct_s"], row["focal"]) for row in rows]
+    return [
+        BodySpeed(row["setup_id"], row["speed_pct_s"], row["focal"], bool(row["walks"]))
+        for row in rows
+    ]
 
 
 def put(

@@ -117,6 +117,23 @@ class Drill:
         return next(variation for variation in self.variations if variation.control)
 
 
+@dataclass(frozen=True)
+class Technique:
+    """A variation of a drill, as it is compared over all its takes."""
+
+    drill: Drill
+    variation: str
+
+    @property
+    def key(self) -> str:
+        return f"{self.drill.key}/{self.variation}"
+
+    @property
+    def name(self) -> str:
+        found = (one.name for one in self.drill.variations if one.key == self.variation)
+        return next(found, self.variation)
+
+
 def parse_drills(text: str) -> tuple[Drill, ...]:
     """Drills of one TOML file. Raises InvalidArgumentError for one that breaks the schema."""
     return tuple(_drill(table) for table in tomllib.loads(text)["drill"])

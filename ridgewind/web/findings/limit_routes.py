@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask import Response
 
 from ridgewind.services import limits
-from ridgewind.services.limits import Limits, Technique
+from ridgewind.services.limits import Limits, TechniqueLimits
 from ridgewind.store import briefs
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -40,7 +40,7 @@ def limits_of(query: models.LimitsQuery) -> Response:
     )
 
 
-def _technique(one: Technique, target: float) -> models.TechniqueLine:
+def _technique(one: TechniqueLimits, target: float) -> models.TechniqueLine:
     ratio = LONGEST_MM / SHORTEST_MM
     focals = [SHORTEST_MM * ratio ** (k / (POINTS - 1)) for k in range(POINTS)]
     return models.TechniqueLine(
@@ -60,7 +60,7 @@ def _technique(one: Technique, target: float) -> models.TechniqueLine:
     )
 
 
-def _hold(one: Technique) -> models.HoldLine | None:
+def _hold(one: TechniqueLimits) -> models.HoldLine | None:
     found = one.hold
     if found is None:
         return None
@@ -79,7 +79,7 @@ def _hold(one: Technique) -> models.HoldLine | None:
     )
 
 
-def _walk(one: Technique) -> models.WalkLine | None:
+def _walk(one: TechniqueLimits) -> models.WalkLine | None:
     if one.walk is None:
         return None
     return models.WalkLine(

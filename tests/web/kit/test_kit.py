@@ -228,6 +228,23 @@ def test_the_curve_of_shake_comes_from_the_shooters_own_takes(client, measured):
     assert {round(dot["focal_mm"]) for dot in found["dots"]} == {26}
 
 
+def test_walks_and_standing_takes_are_never_one_curve(client, library, measured):
+    setup = first_setup(client)
+    standing = bench_of(client, setup)["shake"]["hand"]["takes"]
+    setup["bench"]["shake"]["typical"] = "walking"
+    assert bench_of(client, setup)["source"] == "typical"
+    with database.opened(library.database) as db, database.atomic(db):
+        [first, *_] = [row["take_id"] for row in db.execute("select take_id from summary")]
+        db.execute(
+            "update summary set figures = json_set(figures, '$.cadence', 108.0) where take_id = ?",
+            (first,),
+        )
+    walking = bench_of(client, setup)
+    assert (walking["source"], walking["shake"]["hand"]["takes"]) == ("all", 1)
+    setup["bench"]["shake"]["typical"] = "standing"
+    assert bench_of(client, setup)["shake"]["hand"]["takes"] == standing - 1
+
+
 def test_a_rig_that_tips_forward_gets_its_counterweight(client):
     setup = first_setup(client)
     setup["bench"]["rig"] |= {"handle": {"x_mm": 0, "y_mm": 160, "z_mm": 0}}

@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { HandAnswer } from "../../../api/hand";
+import { TicksAcross, TicksUp } from "../../../charts/Ticks";
 import { useWidth } from "../../../ui/useWidth";
 import { handLine, handRidge, hertzScale, KINDS, turnScale } from "./layout";
 
@@ -27,20 +28,7 @@ export function HandSpectrum({ answer }: { answer: HandAnswer }) {
             <clipPath id={id}>
               <path d={handRidge(chosen, answer.hz, x, y)} />
             </clipPath>
-            {TICKS_MIN.map((tick) => (
-              <g key={tick}>
-                <line x1={44} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-                <text
-                  className="text-small"
-                  x={38}
-                  y={y(tick) + 4}
-                  textAnchor="end"
-                  fill="var(--stone)"
-                >
-                  {tick}′
-                </text>
-              </g>
-            ))}
+            <TicksUp ticks={TICKS_MIN} y={y} from={44} to={width} unit="′" />
             {others.map((one) => (
               <path
                 key={one.key}
@@ -65,18 +53,7 @@ export function HandSpectrum({ answer }: { answer: HandAnswer }) {
               })}
             </g>
             <path d={handLine(chosen, answer.hz, x, y)} fill="none" stroke="var(--ink)" />
-            {TICKS_HZ.map((tick) => (
-              <text
-                key={tick}
-                className="text-small"
-                x={x(tick)}
-                y={HEIGHT - 24}
-                textAnchor="middle"
-                fill="var(--stone)"
-              >
-                {tick}
-              </text>
-            ))}
+            <TicksAcross ticks={TICKS_HZ} x={x} y={HEIGHT - 24} />
             {KINDS.map((kind) => {
               const from = Math.max(kind.from, x.domain()[0] ?? 0.2);
               return (

@@ -1,10 +1,11 @@
 import type { HandAnswer } from "../../../api/hand";
+import { TicksAcross, TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
+import { TICKS_MM } from "../limits/layout";
 import { gustScale, lensCurve, lensScale } from "./layout";
 
 const HEIGHT = 260;
-const TICKS_MM = [10, 16, 24, 35, 50, 85, 135, 200, 300];
 
 type Props = { answer: HandAnswer; focal: number };
 
@@ -35,20 +36,7 @@ export function LensPrediction({ answer, focal }: Props) {
       <div ref={box}>
         {width > 0 && (
           <svg width={width} height={HEIGHT} aria-hidden="true">
-            {[0, 2, 4, 6, 8, 10].map((tick) => (
-              <g key={tick}>
-                <line x1={30} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-                <text
-                  className="text-small"
-                  x={22}
-                  y={y(tick) + 4}
-                  textAnchor="end"
-                  fill="var(--stone)"
-                >
-                  {tick}
-                </text>
-              </g>
-            ))}
+            <TicksUp ticks={[0, 2, 4, 6, 8, 10]} y={y} from={30} to={width} />
             <path d={band} fill="var(--ridge-2)" fillOpacity="0.6" />
             <path d={line} fill="none" stroke="var(--ridge-5)" strokeWidth="2" />
             {answer.filmed_mm.map((mm) => (
@@ -81,18 +69,7 @@ export function LensPrediction({ answer, focal }: Props) {
                 />
               </g>
             )}
-            {TICKS_MM.map((tick) => (
-              <text
-                key={tick}
-                className="text-small"
-                x={x(tick)}
-                y={HEIGHT - 22}
-                textAnchor="middle"
-                fill="var(--stone)"
-              >
-                {tick}
-              </text>
-            ))}
+            <TicksAcross ticks={TICKS_MM} x={x} y={HEIGHT - 22} />
           </svg>
         )}
       </div>

@@ -1,4 +1,5 @@
 import type { Limits, Technique } from "../../../api/limits";
+import { TicksAcross } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { chanceSlope, focalScale, TICKS_MM, type LogX } from "./layout";
@@ -27,20 +28,7 @@ export function LensLimits({ limits }: { limits: Limits }) {
       <div ref={box}>
         {width > 0 && (
           <svg width={width} height={total} role="img" aria-label={spoken(limits)}>
-            {TICKS_MM.map((mm) => (
-              <g key={mm}>
-                <line x1={x(mm)} x2={x(mm)} y1={0} y2={foot} stroke="var(--line)" />
-                <text
-                  className="text-small"
-                  x={x(mm)}
-                  y={foot + 16}
-                  textAnchor="middle"
-                  fill="var(--stone)"
-                >
-                  {mm}
-                </text>
-              </g>
-            ))}
+            <TicksAcross ticks={TICKS_MM} x={x} y={foot + 16} lineTo={foot} />
             {limits.techniques.map((one, k) => (
               <Slope
                 key={one.key}

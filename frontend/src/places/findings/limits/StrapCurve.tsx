@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { StrapLine } from "../../../api/limits";
+import { TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { apart, around, strapPath } from "./layout";
@@ -34,20 +35,7 @@ export function StrapCurve({ strap }: { strap: StrapLine }) {
                 fill="var(--lichen-wash)"
               />
             )}
-            {y.ticks(4).map((tick) => (
-              <g key={tick}>
-                <line x1={34} x2={width} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-                <text
-                  className="text-small"
-                  x={28}
-                  y={y(tick) + 4}
-                  textAnchor="end"
-                  fill="var(--stone)"
-                >
-                  {tick}
-                </text>
-              </g>
-            ))}
+            <TicksUp ticks={y.ticks(4)} y={y} from={34} to={width} />
             {strap.tensions.map((tension, k) => (
               <circle
                 key={strap.take_ids[k]}

@@ -1,4 +1,5 @@
 import type { Technique } from "../../../api/limits";
+import { TicksAcross, TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { around } from "./layout";
@@ -26,6 +27,7 @@ export function WalkCurve({ one, walk, target }: { one: Technique; walk: Walk; t
       <div ref={box}>
         {width > 0 && (
           <svg width={width} height={HEIGHT} aria-hidden="true">
+            <TicksUp ticks={y.ticks(3)} y={y} from={34} to={width} />
             <line
               x1={34}
               x2={width}
@@ -70,30 +72,7 @@ export function WalkCurve({ one, walk, target }: { one: Technique; walk: Walk; t
                 stroke="var(--paper)"
               />
             ))}
-            {x.ticks(4).map((tick) => (
-              <text
-                key={tick}
-                className="text-fine"
-                x={x(tick)}
-                y={HEIGHT - 8}
-                textAnchor="middle"
-                fill="var(--stone)"
-              >
-                {tick}
-              </text>
-            ))}
-            {y.ticks(3).map((tick) => (
-              <text
-                key={tick}
-                className="text-fine"
-                x={28}
-                y={y(tick) + 4}
-                textAnchor="end"
-                fill="var(--stone)"
-              >
-                {tick}
-              </text>
-            ))}
+            <TicksAcross ticks={x.ticks(4)} x={x} y={HEIGHT - 8} fine />
           </svg>
         )}
       </div>

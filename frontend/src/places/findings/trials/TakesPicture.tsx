@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { DrillTrial, TrialTake } from "../../../api/trials";
+import { TicksAcross } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { ridgeOver, rowsOf, valueScale, type Row, type X } from "./layout";
@@ -25,20 +26,12 @@ export function TakesPicture({ trial }: { trial: DrillTrial }) {
     <div ref={box} className="min-w-0">
       {width > 0 && rows.length > 0 && (
         <svg width={width} height={total + FOOT_PX} role="group" aria-label="Takes of the trial">
-          {x.ticks(Math.max(2, Math.floor((width - aside) / 70))).map((tick) => (
-            <g key={tick}>
-              <line x1={x(tick)} x2={x(tick)} y1={0} y2={total} stroke="var(--line)" />
-              <text
-                className="text-small"
-                x={x(tick)}
-                y={total + 17}
-                textAnchor="middle"
-                fill="var(--stone)"
-              >
-                {tick}
-              </text>
-            </g>
-          ))}
+          <TicksAcross
+            ticks={x.ticks(Math.max(2, Math.floor((width - aside) / 70)))}
+            x={x}
+            y={total + 17}
+            lineTo={total}
+          />
           {rows.map((row, k) => (
             <RowPicture
               key={row.side.key}

@@ -30,10 +30,12 @@ export function ShakePanel({ answer, setup, change }: PanelProps) {
     );
   }
   const { curve, hand } = shake;
+  const kind = setup.bench.shake.typical;
+  const takes = `${hand.takes} ${kind} ${hand.takes === 1 ? "take" : "takes"}`;
   const source = {
-    setup: `From ${hand.takes} takes filmed with this set-up.`,
-    all: `From all ${hand.takes} measured takes; three with this set-up make it its own.`,
-    typical: "Typical figures, until you have takes of your own.",
+    setup: `From ${takes} filmed with this set-up.`,
+    all: `From all ${takes}; three with this set-up make it its own.`,
+    typical: `Typical figures, until you have ${kind} takes of your own.`,
   }[answer.source];
   const over = shake.gust > curve.target;
   return (
@@ -42,14 +44,12 @@ export function ShakePanel({ answer, setup, change }: PanelProps) {
       drawing={<LensCurve shake={shake} dots={answer.dots} reaches={answer.reaches} />}
     >
       <p className="font-semibold">{source}</p>
-      {answer.source === "typical" && (
-        <Segments
-          label="Typical hand"
-          value={setup.bench.shake.typical}
-          options={TYPICAL}
-          onChange={(typical) => change({ shake: { typical } })}
-        />
-      )}
+      <Segments
+        label="Kind of take"
+        value={kind}
+        options={TYPICAL}
+        onChange={(typical) => change({ shake: { typical } })}
+      />
       <Facts
         facts={[
           { words: "Body speed", value: format.degreesASecond(hand.body_deg_s) },

@@ -9,6 +9,7 @@ import { Segments } from "../../../ui/Segments";
 import { useKeys } from "../../../keys/useKeys";
 import { nextOpen, type Alignment } from "./align";
 import { GroupView } from "./GroupView";
+import { LookActs } from "./LookActs";
 import { useSettle } from "./useSettle";
 
 const ALIGNMENTS = [
@@ -129,21 +130,7 @@ function Look({ side, playing, onPlaying }: LookProps) {
           className="rounded aspect-video w-full bg-ridge-5 object-contain"
         />
       )}
-      <p className="mt-2 flex items-center gap-3 text-note">
-        <button
-          type="button"
-          onClick={() => onPlaying(!playing)}
-          className="inline-flex items-center gap-1.5 font-semibold underline"
-        >
-          {playing ? "Pause" : "Play"} <Key>Space</Key>
-        </button>
-        <Link to={`/takes/${take.id}`} className="inline-flex items-center gap-1.5 underline">
-          Open it <Key>Enter</Key>
-        </Link>
-      </p>
-      <p className="mt-1 hidden text-small text-stone lg:block">
-        <Key>K</Key> keep <Key>D</Key> reject <Key>A</Key> film again; the next open take follows.
-      </p>
+      <LookActs id={take.id} pictured={take.pictured} playing={playing} onPlaying={onPlaying} />
     </aside>
   );
 }

@@ -1,9 +1,8 @@
-import { Link } from "react-router";
 import type { TakeLine } from "../../../api/client";
 import { useTake } from "../../../api/takes";
 import * as format from "../../../formats";
-import { Key } from "../../../keys/Key";
 import { LoopedFilm } from "../../../ui/LoopedFilm";
+import { LookActs } from "../compare/LookActs";
 import { CHOICE_WORDS } from "../compare/words";
 
 type Props = { take: TakeLine; playing: boolean; onPlaying: (playing: boolean) => void };
@@ -59,23 +58,7 @@ export function Beside({ take, playing, onPlaying }: Props) {
           ))}
         </ul>
       )}
-      <p className="mt-3 flex flex-wrap items-center gap-3 text-note">
-        {pictured && (
-          <button
-            type="button"
-            onClick={() => onPlaying(!playing)}
-            className="inline-flex items-center gap-1.5 font-semibold underline"
-          >
-            {playing ? "Pause" : "Play"} <Key>Space</Key>
-          </button>
-        )}
-        <Link to={`/takes/${take.id}`} className="inline-flex items-center gap-1.5 underline">
-          Open it <Key>Enter</Key>
-        </Link>
-      </p>
-      <p className="mt-1 text-small text-stone">
-        <Key>K</Key> keep <Key>D</Key> reject <Key>A</Key> film again; the next open take follows.
-      </p>
+      <LookActs id={take.id} pictured={pictured} playing={playing} onPlaying={onPlaying} />
     </aside>
   );
 }
