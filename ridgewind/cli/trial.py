@@ -84,4 +84,4 @@ def _told(found: Trial) -> dict[str, object]:
 def _summary(one: Difference) -> str:
     within = "" if one.low is None else f" ({one.low:+.2f} to {one.high:+.2f})"
     hint = ", a hint" if one.hint else ""
-    return f"{one.value:+.2f} gust{within}, p = {one.p:.3g}{hint}"
+    return f"{one.value:+.2f} gust{within}, p = {one.p or 0.0:.3g}{hint}"

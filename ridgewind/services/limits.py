@@ -87,7 +87,9 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
     target = brief.target - screen_offset(brief.screen_deg)
     library = drills.library(db, archived=True)
     counted = [
-        one for one in findings.filed_takes(db) if not trials.take_of(one, FIGURES["gust"]).why_out
+        one
+        for one in findings.filed_takes(db, with_lasting=True)
+        if not trials.take_of(one, FIGURES["gust"]).why_out
     ]
     speeds = {one.take_id: _log2_body(one) for one in counted}
     overall = overall_of([speed for speed in speeds.values() if speed is not None])

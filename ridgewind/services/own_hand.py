@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.practice.drill import Technique
-from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, Prediction, predict
+from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, Prediction, left_out_error, predict
 from ridgewind.services import trials
 from ridgewind.services.errors import NO_HAND, NotReadyError
 from ridgewind.services.figures import FIGURES
@@ -48,11 +48,13 @@ class Asked:
 
 @dataclass(frozen=True)
 class Answer:
-    """here: at the lens that was asked. curve: at CURVE_MM."""
+    """here: at the lens that was asked. curve: at CURVE_MM. error: how far each take is from what
+    the others predict for it."""
 
     technique: TechniqueHand
     here: Prediction
     curve: tuple[Prediction, ...]
+    error: float | None
 
 
 def hands(db: Connection) -> list[TechniqueHand]:
@@ -87,4 +89,5 @@ def ask(found: list[TechniqueHand], key: str, asked: Asked) -> Answer:
             technique.hand, focal_eq_mm=focal_eq_mm, rate=asked.rate, screen_deg=asked.screen_deg
         )
 
-    return Answer(technique, at(asked.focal_eq_mm), tuple(at(float(mm)) for mm in CURVE_MM))
+    curve = tuple(at(float(mm)) for mm in CURVE_MM)
+    return Answer(technique, at(asked.focal_eq_mm), curve, left_out_error(technique.hand))

@@ -104,7 +104,7 @@ def lines(db: Connection) -> list[TrialLine]:
         drill = library.get(key)
         if drill is None or len({take.variation_key for take in filed}) < 2:
             continue
-        found = _trial(drill, filed, usual_figure(filed))
+        found = _trial(drill, filed, usual_figure(filed), shuffled=False)
         counted = [one for one in found.takes if not one.why_out]
         sessions = {one.filed.session_id for one in counted}
         out.append(TrialLine(drill, len(counted), len(sessions), found.trial))
@@ -155,13 +155,17 @@ def plan_next(db: Connection, drill_key: str, *, seed: int) -> int:
     )
 
 
-def _trial(drill: Drill, filed: list[FiledTake], figure: Figure) -> DrillTrial:
+def _trial(
+    drill: Drill, filed: list[FiledTake], figure: Figure, *, shuffled: bool = True
+) -> DrillTrial:
     takes = tuple(take_of(one, figure) for one in filed)
     counted = [one for one in takes if not one.why_out]
     have = Counter(key for one in filed for key in one.figures)
     trial, why_not = None, ""
     try:
-        trial = compare_variations([_filmed(one) for one in counted], control=drill.control.key)
+        trial = compare_variations(
+            [_filmed(one) for one in counted], control=drill.control.key, shuffled=shuffled
+        )
     except InvalidArgumentError:
         why_not = _why_not(drill, counted)
     return DrillTrial(

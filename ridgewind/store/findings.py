@@ -21,7 +21,7 @@ Floats = NDArray[np.float64]
 class FiledTake:
     """A take that is filed under a drill. place: among the filmed takes of its session, from 1.
     figures: by name, see services.figures; {} while it is not measured. lasting: until when it
-    lasted, None while that is not known. counts: as the shooter
+    lasted, None while that is not known or was not asked for. counts: as the shooter
     said, None where they did not. filmed_at: ISO moment, None where nobody knows."""
 
     take_id: int
@@ -63,11 +63,14 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
 """
 
 
-def filed_takes(db: sqlite3.Connection, *, drill_key: str | None = None) -> list[FiledTake]:
-    """Takes filed under a drill, or under any, in the order in which they were planned."""
+def filed_takes(
+    db: sqlite3.Connection, *, drill_key: str | None = None, with_lasting: bool = False
+) -> list[FiledTake]:
+    """Takes filed under a drill, or under any, in the order in which they were planned.
+    with_lasting: read until when each lasted too, which takes as long as all the rest."""
     where, values = ("", []) if drill_key is None else ("where filed.drill_key = ?", [drill_key])
     rows = db.execute(f"{_FILED} {where} order by filed.session_id, filed.position", values)
-    return [_row(row) for row in rows]
+    return [_row(row, with_lasting=with_lasting) for row in rows]
 
 
 def turning(db: sqlite3.Connection, take_ids: list[int]) -> dict[int, Floats]:
@@ -90,10 +93,11 @@ def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> Non
         raise NotFoundError("take", take_id)
 
 
-def _row(row: sqlite3.Row) -> FiledTake:
+def _row(row: sqlite3.Row, *, with_lasting: bool) -> FiledTake:
     values: dict[str, Any] = {name: row[name] for name in FiledTake.__dataclass_fields__}
     values["figures"] = json.loads(row["figures"])
-    length_s, *over_s = json.loads(row["lasting"]) or (0.0,)
-    values["lasting"] = Lasting(length_s, tuple(over_s)) if over_s else None
+    values["lasting"] = None
+    if with_lasting and (held := json.loads(row["lasting"])):
+        values["lasting"] = Lasting(held[0], tuple(held[1:]))
     values["counts"] = None if row["counts"] is None else bool(row["counts"])
     return FiledTake(**values)

@@ -2538,8 +2538,8 @@ export interface components {
     };
     /**
      * HandAnswer
-     * @description here: at the lens that was asked. focal_mm, curve: at all lenses. error: the middle of how far
-     *     each take is from what the others predict for it, gust; null for fewer than three takes.
+     * @description here: at the lens that was asked. focal_mm, curve: at all lenses. error: the middle of how
+     *     far each take is from what the others predict for it, gust; null for fewer than three takes.
      *     filmed_mm: the lenses that its takes are from. Null and empty where no take tells anything.
      */
     HandAnswer: {

@@ -13,14 +13,13 @@ which is the integral of docs/measurement.md with (2π f)² p(f) df taken togeth
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_positive
-from ridgewind.core.shake.gust import STEP_PER_DOUBLING, USUAL_SCREEN_DEG, to_gust, weight
+from ridgewind.core.shake.gust import STEP_PER_DOUBLING, USUAL_SCREEN_DEG, to_gust, to_gusts, weight
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, spectrum_of
 from ridgewind.core.trials.distributions import t_quantile
 from ridgewind.core.units import deg_to_pct, pct_to_deg
@@ -60,14 +59,12 @@ class Hand:
 @dataclass(frozen=True)
 class Prediction:
     """gust: of the mean take. low, high: between which a further take lies with a chance of CHANCE.
-    takes: that it is from. error: the middle of how far each take is from what the others predict
-    for it, gust; None for fewer than three."""
+    takes: that it is from."""
 
     gust: float
     low: float
     high: float
     takes: int
-    error: float | None
 
 
 def turning_of(speeds: Floats, *, rate_hz: float, focal_eq_mm: float) -> Floats | None:
@@ -103,13 +100,7 @@ def predict(
     speeds = seen_speeds(hand, focal_eq_mm=focal_eq_mm, rate=rate)
     gust = to_gust(float(np.sqrt((speeds**2).mean())), screen_deg=screen_deg)
     half = STEP_PER_DOUBLING * _half_log2(speeds)
-    return Prediction(
-        gust=gust,
-        low=max(0.0, gust - half),
-        high=min(10.0, gust + half),
-        takes=len(speeds),
-        error=left_out_error(hand),
-    )
+    return Prediction(gust, max(0.0, gust - half), min(10.0, gust + half), len(speeds))
 
 
 def left_out_error(hand: Hand) -> float | None:
@@ -118,18 +109,13 @@ def left_out_error(hand: Hand) -> float | None:
     count = len(hand.focal_eq_mm)
     if count < 3:
         return None
-    off = []
-    for index in range(count):
-        speeds = seen_speeds(hand, focal_eq_mm=float(hand.focal_eq_mm[index]))
-        others = np.delete(speeds, index)
-        off.append(abs(to_gust(float(speeds[index])) - to_gust(float(np.sqrt((others**2).mean())))))
+    off = np.zeros(count)
+    for focal_eq_mm in np.unique(hand.focal_eq_mm):
+        power = seen_speeds(hand, focal_eq_mm=float(focal_eq_mm)) ** 2
+        own = hand.focal_eq_mm == focal_eq_mm
+        others = (power.sum() - power[own]) / (count - 1)
+        off[own] = np.abs(to_gusts(power[own]) - to_gusts(others))
     return float(np.median(off))
-
-
-def mean_turning(hands: Sequence[Hand]) -> Floats:
-    """Mean square speeds (BINS, 4) over all takes of some hands, for drawing."""
-    found: Floats = np.concatenate([one.mean_square for one in hands]).mean(axis=0)
-    return found
 
 
 def _half_log2(speeds: Floats) -> float:

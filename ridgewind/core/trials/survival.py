@@ -111,7 +111,8 @@ def _bounds(share: float, variance: float) -> tuple[float, float]:
     return share ** math.exp(step), share ** math.exp(-step)
 
 
-LEVELS: tuple[float, ...] = tuple(0.25 * step for step in range(2, 41))
+LEVEL_STEP = 0.25
+LEVELS: tuple[float, ...] = tuple(LEVEL_STEP * step for step in range(2, 41))
 """Gusts for which it is kept when a take was over: a target between two of them is as the one that
 is nearer, an eighth of a gust away at most."""
 
@@ -126,7 +127,7 @@ class Lasting:
 
     def hold(self, target: float) -> Hold:
         """At a target, gust on the usual screen."""
-        step = min(range(len(LEVELS)), key=lambda k: abs(LEVELS[k] - target))
+        step = min(len(LEVELS) - 1, max(0, round((target - LEVELS[0]) / LEVEL_STEP)))
         over_s = self.over_s[step]
         return Hold(self.length_s, False) if over_s is None else Hold(over_s, True)
 

@@ -67,12 +67,13 @@ class Estimate:
 
 @dataclass(frozen=True)
 class Difference(Estimate):
-    """Of a variation against the control. p: two-sided, of shuffled variations within sessions.
+    """Of a variation against the control. p: two-sided, of shuffled variations within sessions;
+    None where it was not asked for.
     takes: of the variation, of those that count. more_takes: a side, all in one further session,
     that bring half of the interval to SETTLED_HALF; None where not even MOST_MORE do, or nothing
     is known of the spread. hint: there are too few takes to go by."""
 
-    p: float
+    p: float | None
     takes: int
     more_takes: int | None
     hint: bool
@@ -101,10 +102,15 @@ class Trial:
 
 
 def compare_variations(
-    takes: Sequence[Filmed], *, control: str, with_place: bool | None = None
+    takes: Sequence[Filmed],
+    *,
+    control: str,
+    with_place: bool | None = None,
+    shuffled: bool = True,
 ) -> Trial:
     """A trial of variations against a plain control. with_place: whether the take's place in its
-    session (fatigue) is a column; None leaves it to the number of takes.
+    session (fatigue) is a column; None leaves it to the number of takes. shuffled: work out p,
+    which takes longest.
 
     Raises InvalidArgumentError where no session holds the control beside another variation, or a
     value is no number.
@@ -133,7 +139,11 @@ def compare_variations(
         against_control={
             name: Difference(
                 *_interval(fit, column),
-                p=_shuffled_p(counted, name, control, with_place=fit.with_place),
+                p=(
+                    _shuffled_p(counted, name, control, with_place=fit.with_place)
+                    if shuffled
+                    else None
+                ),
                 takes=sides[name],
                 more_takes=_more_takes(fit, column),
                 hint=min(sides[name], sides[control]) < LEAST_A_SIDE,

@@ -40,7 +40,7 @@ def hand(query: models.HandQuery) -> Response:
             takes=answer.here.takes,
             filmed_mm=sorted({round(float(mm), 1) for mm in answer.technique.hand.focal_eq_mm}),
             here=_predicted(answer.here),
-            error=answer.here.error,
+            error=answer.error,
             focal_mm=np.round(CURVE_MM, 2).tolist(),
             curve=[_predicted(one) for one in answer.curve],
         )
