@@ -1,4 +1,4 @@
-import { useEffect, useId, useMemo, useRef } from "react";
+import { useEffect, useId, useLayoutEffect, useMemo, useRef } from "react";
 import { lettersAreOff } from "./letters";
 import { linesOf, register, type KeyAct, type KeyWords } from "./register";
 
@@ -33,13 +33,15 @@ type Options = {
 export function useKeys(words: KeyWords, { everywhere = false, first = false }: Options = {}) {
   const id = useId();
   const latest = useRef<Record<string, KeyAct>>({});
-  useEffect(() => {
+  // Before anything is painted: a key pressed as soon as a page is seen is for that page, not for the
+  // one that it took the place of.
+  useLayoutEffect(() => {
     latest.current = Object.assign({}, ...Object.values(words)) as Record<string, KeyAct>;
   });
   const shown = JSON.stringify(linesOf(words));
   const lines = useMemo(() => JSON.parse(shown) as ReturnType<typeof linesOf>, [shown]);
   useEffect(() => register(id, { lines, everywhere }), [id, lines, everywhere]);
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (document.querySelector("[role=dialog]")) return;
