@@ -165,6 +165,8 @@ export function useChoose() {
       ),
     onSuccess: (take) => {
       cache.setQueryData<TakeDetail>(keys.take(take.id), (old) => old && { ...old, take });
+      // One that was being read meanwhile knows nothing of the choice.
+      void cache.invalidateQueries({ queryKey: keys.take(take.id) });
       changed("choices");
     },
   });

@@ -10,7 +10,6 @@ import type { ClipFacts } from "../../../api/client";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
-import { useTake } from "../../../api/takes";
 import { useKeys } from "../../../keys/useKeys";
 import { usePlayhead, useTime } from "./playhead";
 
@@ -141,13 +140,12 @@ function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
 }
 
 /** What the marked subject says of the shot. */
-export function SubjectNotes({ id }: { id: number }) {
+export function SubjectNotes({ id, clip }: { id: number; clip: ClipFacts }) {
   const found = useSubject(id).data;
-  const clip = useTake(id).data?.clip;
   const mark = useMarkSubject(id);
   const { notify, fail } = useNotices();
   const letGo = () => {
-    const again = found && clip ? marksOf(found, clip) : [];
+    const again = found ? marksOf(found, clip) : [];
     mark.mutate(null, {
       onError: fail,
       onSuccess: () =>
