@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.motion.follow import Subject, centring_of
 from ridgewind.core.shake.gust import to_gust, to_gusts
+from ridgewind.core.shake.reading import ShotReading
 from ridgewind.core.trials.own_hand import turning_of
 from ridgewind.core.trials.survival import Lasting, lasting
 
@@ -50,10 +51,14 @@ FIGURES: dict[str, Figure] = {
 """In the order in which they are offered."""
 
 
+def _longest(found: Assessment) -> ShotReading | None:
+    shots = [shot for shot in found.reading.shots if shot.counted.any()]
+    return max(shots, key=lambda one: len(one.counted), default=None)
+
+
 def lasting_of(found: Assessment) -> Lasting | None:
     """Until when a judged take lasted at each target: of its longest shot, on the usual screen."""
-    shots = [shot for shot in found.reading.shots if shot.counted.any()]
-    shot = max(shots, key=lambda one: len(one.counted), default=None)
+    shot = _longest(found)
     if shot is None:
         return None
     gust = to_gusts(shot.second_power)
@@ -62,12 +67,12 @@ def lasting_of(found: Assessment) -> Lasting | None:
 
 def hand_of(found: Assessment, focal_eq_mm: float) -> Floats | None:
     """How fast the hand turned in a judged take's longest shot, by frequency and part."""
-    shots = [shot for shot in found.reading.shots if shot.counted.any()]
-    shot = max(shots, key=lambda one: len(one.counted), default=None)
+    shot = _longest(found)
     if shot is None:
         return None
-    speeds = np.where(shot.counted[:, None], shot.speeds, 0.0)
-    return turning_of(speeds, rate_hz=shot.rate_hz, focal_eq_mm=focal_eq_mm)
+    return turning_of(
+        shot.speeds, rate_hz=shot.rate_hz, focal_eq_mm=focal_eq_mm, counted=shot.counted
+    )
 
 
 def figures_of(found: Assessment, subject: Subject | None) -> dict[str, float]:

@@ -62,7 +62,7 @@ class TechniqueLimits(Technique):
 
 @dataclass(frozen=True)
 class StrapPoint:
-    """gust: less what its session was off the mean of all."""
+    """gust: less what its drill, in its session, was off the mean of all."""
 
     take_id: int
     tension: float
@@ -105,7 +105,7 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
     strap = strap_curve(
         [float(one.tension or 0) for one in pulled],
         [one.figures["gust"] for one in pulled],
-        [str(one.session_id) for one in pulled],
+        [_held_together(one) for one in pulled],
     )
     return Limits(
         target=target,
@@ -157,18 +157,25 @@ def _technique(
     )
 
 
+def _held_together(one: FiledTake) -> str:
+    """Takes that only their tension tells apart: of one drill in one session."""
+    return f"{one.session_id} {one.drill_key}"
+
+
 def _level(pulled: list[FiledTake]) -> tuple[StrapPoint, ...]:
     """Gusts with the day taken out, around the mean of all."""
     if not pulled:
         return ()
     gusts = [one.figures["gust"] for one in pulled]
     mean = sum(gusts) / len(gusts)
-    of_session: dict[int, list[float]] = {}
+    of_session: dict[str, list[float]] = {}
     for one in pulled:
-        of_session.setdefault(one.session_id, []).append(one.figures["gust"])
+        of_session.setdefault(_held_together(one), []).append(one.figures["gust"])
     off = {key: sum(values) / len(values) - mean for key, values in of_session.items()}
     return tuple(
-        StrapPoint(one.take_id, float(one.tension or 0), one.figures["gust"] - off[one.session_id])
+        StrapPoint(
+            one.take_id, float(one.tension or 0), one.figures["gust"] - off[_held_together(one)]
+        )
         for one in pulled
     )
 

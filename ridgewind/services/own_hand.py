@@ -8,7 +8,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.practice.drill import Technique
-from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, Prediction, left_out_error, predict
+from ridgewind.core.trials.own_hand import (
+    EDGES_HZ,
+    MIDDLES_HZ,
+    Hand,
+    Prediction,
+    left_out_error,
+    predict,
+)
 from ridgewind.services import trials
 from ridgewind.services.errors import NO_HAND, NotReadyError
 from ridgewind.services.figures import FIGURES
@@ -32,7 +39,7 @@ class TechniqueHand(Technique):
     def density(self) -> Floats:
         """Mean power density (bins,) of pan and tilt together, deg²/Hz."""
         power = self.hand.mean_square[:, :, :2].sum(axis=2).mean(axis=0)
-        width = self.hand.hz * (2.0 ** (0.5 / 6) - 2.0 ** (-0.5 / 6))
+        width = np.diff(EDGES_HZ)
         out: Floats = power / (2.0 * np.pi * self.hand.hz) ** 2 / width
         return out
 

@@ -4810,7 +4810,7 @@ export interface components {
      * @description A variation. takes: that count. best: chance that it is the steadiest, null where nothing is
      *     known of the spread. The rest is against the control, and null for it: difference with the
      *     bounds between which it lies with a chance of nine in ten, p, takes a side that are still
-     *     wanted, and whether it is no more than a hint.
+     *     wanted (null also where it is not gust that is compared), and whether it is only a hint.
      */
     TrialSide: {
       /** Best */

@@ -67,17 +67,20 @@ class Prediction:
     takes: int
 
 
-def turning_of(speeds: Floats, *, rate_hz: float, focal_eq_mm: float) -> Floats | None:
+def turning_of(
+    speeds: Floats, *, rate_hz: float, focal_eq_mm: float, counted: NDArray[np.bool_]
+) -> Floats | None:
     """Mean square speeds (BINS, 4) of a take; None where it is too short. speeds: (n, 4) as of
-    `gust.part_speeds` at capture, what cannot be trusted as 0."""
+    `gust.part_speeds` at capture. counted: (n,); what is not is taken to turn as the rest does."""
     require_positive("focal_eq_mm", focal_eq_mm)
-    if len(speeds) < LEAST_SAMPLES:
+    if len(speeds) < LEAST_SAMPLES or not counted.any():
         return None
-    found = spectrum_of(speeds, rate_hz=rate_hz, weighted=False)
+    known = np.where(counted[:, None], speeds, 0.0)
+    found = spectrum_of(known, rate_hz=rate_hz, weighted=False)
     inside = np.searchsorted(EDGES_HZ, found.hz, side="right") - 1
     kept = (inside >= 0) & (inside < BINS)
     out = np.zeros((BINS, 4))
-    np.add.at(out, inside[kept], found.power[kept])
+    np.add.at(out, inside[kept], found.power[kept] / counted.mean())
     out[:, :2] *= pct_to_deg(1.0, focal_eq_mm=focal_eq_mm) ** 2
     return out
 

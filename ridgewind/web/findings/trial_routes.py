@@ -104,7 +104,7 @@ def _sides(found: DrillTrial) -> list[models.TrialSide]:
                 low=None if told is None else told.low,
                 high=None if told is None else told.high,
                 p=None if told is None else told.p,
-                more_takes=None if told is None else told.more_takes,
+                more_takes=told.more_takes if told is not None and found.figure.gust else None,
                 hint=told is not None and told.hint,
             )
         )

@@ -7,7 +7,8 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ridgewind.web.models import Strict
-from ridgewind.web.takes.models import ChoiceName, OrderQuery, TakeName
+from ridgewind.web.takes.list_models import OrderQuery
+from ridgewind.web.takes.models import ChoiceName, TakeName
 
 MOST_CHOSEN = 20_000
 

@@ -15,7 +15,7 @@ from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, given
 from ridgewind.web.takes import export_files
 from ridgewind.web.takes import many_models as models
-from ridgewind.web.takes.models import FilterQuery
+from ridgewind.web.takes.list_models import FilterQuery
 from ridgewind.web.takes.serialise import filter_of
 
 api = blueprint("many")

@@ -1,4 +1,4 @@
-"""Requests and responses of the list and of one take."""
+"""Requests and responses of one take, and its line in the list."""
 
 from __future__ import annotations
 
@@ -13,7 +13,6 @@ from ridgewind.web.takes.whose_models import ShotDoubt
 RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]
 ChoiceName = Literal["keep", "reject", "retake"]
 TakeName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
-SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
 
 
@@ -46,54 +45,6 @@ class TakeLine(BaseModel):
     choice: ChoiceName | None = Field(description="What the shooter settled")
     pictured: bool = Field(description="It is more than a motion log")
     named: bool = Field(description="By the shooter, not by its file or what it is filed under")
-
-
-class TakePage(BaseModel):
-    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
-    stale: takes still to be judged again after a brief has changed."""
-
-    takes: list[TakeLine]
-    total: int
-    all: int
-    busy: int
-    stale: int
-
-
-class FilterQuery(Strict):
-    """What the list is narrowed by; what is left out stays open."""
-
-    remedy: RemedyName | Literal["none"] | None = None
-    feel: FeelName | None = None
-    text: str | None = Field(default=None, max_length=120)
-    day: str | None = Field(default=None, pattern=r"^\d{4}-\d\d-\d\d$")
-    session_id: int | None = Field(default=None, ge=1)
-    drill_key: str | None = Field(default=None, max_length=80)
-    variation_key: str | None = Field(default=None, max_length=80)
-    setup_id: int | None = Field(default=None, ge=1)
-    cause: str | None = Field(default=None, max_length=40)
-    choice: ChoiceName | Literal["open"] | None = None
-
-
-class OrderQuery(FilterQuery):
-    """A filter and an order."""
-
-    sort: SortName = "imported"
-    descending: bool = True
-
-
-class ListQuery(OrderQuery):
-    offset: int = Field(default=0, ge=0)
-    limit: int = Field(default=100, ge=1, le=200)
-
-
-class Pulse(BaseModel):
-    """stamp: changes with whatever is kept. all: takes. busy: films that wait or are measured.
-    stale: takes whose line is out of date."""
-
-    stamp: str
-    all: int
-    busy: int
-    stale: int
 
 
 class TakePath(BaseModel):

@@ -17,14 +17,14 @@ from ridgewind.web.context import FAULTS, answered, current, download, given
 from ridgewind.web.errors import MissingError
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.plan.serialise import brief_of
-from ridgewind.web.takes import models, serialise, whose_models
+from ridgewind.web.takes import list_models, models, serialise, whose_models
 from ridgewind.web.takes.serialise import filter_of
 
 api = blueprint("takes")
 
 
-@api.get("/takes", responses={200: models.TakePage, **FAULTS})
-def list_takes(query: models.ListQuery) -> Response:
+@api.get("/takes", responses={200: list_models.TakePage, **FAULTS})
+def list_takes(query: list_models.ListQuery) -> Response:
     """A page of the list."""
     only = filter_of(query)
     with current().read() as db:
@@ -36,7 +36,7 @@ def list_takes(query: models.ListQuery) -> Response:
             offset=query.offset,
             limit=query.limit,
         )
-        found = models.TakePage(
+        found = list_models.TakePage(
             takes=[serialise.take_line(row) for row in rows],
             total=listing.count(db, only=only),
             all=listing.count(db, only=listing.Filter()),
@@ -46,12 +46,12 @@ def list_takes(query: models.ListQuery) -> Response:
     return answered(found)
 
 
-@api.get("/pulse", responses={200: models.Pulse, **FAULTS})
+@api.get("/pulse", responses={200: list_models.Pulse, **FAULTS})
 def pulse() -> Response:
     """Whether anything has changed; small, because every open page asks all the time."""
     service = current()
     with service.read() as db:
-        found = models.Pulse(
+        found = list_models.Pulse(
             stamp=database.stamp(service.library.database),
             all=listing.count(db, only=listing.Filter()),
             busy=jobs.unfinished(db, "measure"),

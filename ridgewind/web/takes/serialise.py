@@ -32,12 +32,13 @@ from ridgewind.store.takes import TakeRow
 from ridgewind.web.models import NamedLink
 from ridgewind.web.plan.serialise import brief_model
 from ridgewind.web.takes import models, whose_models
+from ridgewind.web.takes.list_models import FilterQuery
 
 PATH_POINTS, MEANT_POINTS = 4000, 400
 SPECTRUM_HZ, SPECTRUM_POINTS, MOST_PEAKS = 30.0, 600, 5
 
 
-def filter_of(query: models.FilterQuery) -> Filter:
+def filter_of(query: FilterQuery) -> Filter:
     """What the list is narrowed by."""
     values = query.model_dump()
     return Filter(**{name: values[name] for name in Filter.__dataclass_fields__})

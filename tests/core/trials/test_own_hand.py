@@ -66,7 +66,12 @@ def filmed(technique: Technique, focal: float, *, fps=60.0, seconds=12.0, seed=1
 
 def hand_of(readings, focal) -> Hand:
     found = [
-        turning_of(one.shots[0].speeds, rate_hz=one.shots[0].rate_hz, focal_eq_mm=focal)
+        turning_of(
+            one.shots[0].speeds,
+            rate_hz=one.shots[0].rate_hz,
+            focal_eq_mm=focal,
+            counted=one.shots[0].counted,
+        )
         for one in readings
     ]
     return Hand(MIDDLES_HZ, np.array(found), np.full(len(found), float(focal)))
@@ -109,4 +114,18 @@ def test_a_longer_lens_never_reads_less(focal, longer):
 def test_what_does_not_fit_is_refused():
     with pytest.raises(InvalidArgumentError, match="of one take at least"):
         Hand(MIDDLES_HZ, np.zeros((0, BINS, 4)), np.zeros(0))
-    assert turning_of(np.zeros((3, 4)), rate_hz=30.0, focal_eq_mm=26.0) is None
+    few = np.ones(3, bool)
+    assert turning_of(np.zeros((3, 4)), rate_hz=30.0, focal_eq_mm=26.0, counted=few) is None
+
+
+def test_what_cannot_be_trusted_makes_no_hand_steadier():
+    shot = filmed(TWO, 26, seconds=24.0).shots[0]
+    patchy = (np.arange(len(shot.speeds)) // 60) % 3 > 0  # a third of the seconds are lost
+    told = [
+        turning_of(shot.speeds, rate_hz=shot.rate_hz, focal_eq_mm=26.0, counted=counted)
+        for counted in (shot.counted, patchy)
+    ]
+    whole, part = (
+        predict(Hand(MIDDLES_HZ, one[None], np.array([26.0])), focal_eq_mm=26).gust for one in told
+    )
+    assert part == pytest.approx(whole, abs=0.2)

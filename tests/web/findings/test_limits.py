@@ -78,6 +78,26 @@ def test_the_best_tension_is_told_from_what_was_noted(client, pulled):
     assert len(strap["tensions"]) == 18
 
 
+def test_a_calmer_drill_of_the_same_day_moves_no_best_tension(client, library, pulled):
+    """Another drill whose takes were all pulled hard and read little says nothing by being calm."""
+    before = limits(client)["strap"]["lowest"]
+    with database.opened(library.database) as db, database.atomic(db):
+        order = ("shoulder",) * 4
+        plan = Session(0.0, (Block("lean-wall", order, 8.0, 20.0, ("x",)),), 1.0, 0.0, ())
+        ask = Ask(30.0, (), "path", (), (), 1, ())
+        session_id = sessions.add(db, name="Wall", ask=ask, plan=plan, setup_id=None)
+        for position in range(len(order)):
+            take_id = measured_take(db, f"wall-{position}", 1.0 + 0.01 * position)
+            sessions.set_state(db, session_id, position, "filmed")
+            sessions.set_notes(db, session_id, position, {"tension": 5})
+            sessions.file_take(db, session_id, position, take_id)
+        db.execute("update session_take set session_id = 1, position = position + 100"
+                   " where session_id = ?", (session_id,))  # fmt: skip
+    found = limits(client)["strap"]
+    assert len(found["tensions"]) == 22
+    assert found["lowest"] == pytest.approx(before, abs=0.02)
+
+
 def test_what_stays_out_of_trials_stays_out_of_limits(client, pulled):
     client.put(f"/api/takes/{pulled[0]}/counts", json={"counts": False}, headers=HERE)
     found = limits(client)

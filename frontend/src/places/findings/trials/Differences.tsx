@@ -51,9 +51,9 @@ export function Differences({ trial }: { trial: DrillTrial }) {
                     ` (${signed(side.low)} to ${signed(side.high)})`}
                 </b>
               )}{" "}
-              {verdictOf(side)}
+              {verdictOf(side, trial.figure.gust)}
               <span className="block text-small text-stone">
-                {[side.p === null ? "" : pWords(side.p), leftWords(side)]
+                {[side.p === null ? "" : pWords(side.p), leftWords(side, trial.figure.gust)]
                   .filter(Boolean)
                   .join(", ")}
               </span>

@@ -73,5 +73,7 @@ test("figures are told as they are read", () => {
     "p 0.009",
     "p 0.52",
   ]);
+  expect(leftWords(side({ more_takes: 0 }), false)).toBe("");
+  expect(verdictOf(side({ low: -0.3, high: 0.4 }), false)).toBe("Not told apart yet.");
   expect(leftWords(side({ more_takes: 6 }))).toBe("about 6 more takes a side until it is settled");
 });

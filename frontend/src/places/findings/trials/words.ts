@@ -13,7 +13,7 @@ export const pWords = (p: number) =>
   p < 0.001 ? "p under 0.001" : `p ${p.toFixed(p < 0.1 ? 3 : 2)}`;
 
 /** What a difference comes to, in one sentence. */
-export function verdictOf(side: TrialSide): string {
+export function verdictOf(side: TrialSide, gust = true): string {
   const { difference, low, high } = side;
   if (difference === null) return side.takes === 0 ? "Not filmed yet." : "Not comparable yet.";
   if (low === null || high === null) return "A hint: one more session shows how far takes differ.";
@@ -22,7 +22,7 @@ export function verdictOf(side: TrialSide): string {
     return `A hint, of ${side.takes} ${side.takes === 1 ? "take" : "takes"}: three a side are the least to go by.`;
   }
   if (!steadier && !rougher) {
-    return Math.max(high, -low) <= 0.5
+    return gust && Math.max(high, -low) <= 0.5
       ? "Level with the control, to within half a gust."
       : "Not told apart yet.";
   }
@@ -30,8 +30,8 @@ export function verdictOf(side: TrialSide): string {
 }
 
 /** What is left to film until a difference is told well enough. */
-export function leftWords(side: TrialSide): string {
-  if (side.difference === null) return "";
+export function leftWords(side: TrialSide, gust = true): string {
+  if (side.difference === null || !gust) return "";
   if (side.more_takes === null) return "how many more takes cannot be told yet";
   if (side.more_takes === 0) return side.hint ? "" : "told to within half a gust";
   const takes = side.more_takes === 1 ? "1 more take" : `${side.more_takes} more takes`;
@@ -48,7 +48,7 @@ export function spoken(trial: DrillTrial): string {
         side.low === null || side.high === null
           ? ""
           : `, between ${signed(side.low)} and ${signed(side.high)}`;
-      return `${side.name}: ${signed(side.difference ?? 0)}${within}. ${verdictOf(side)}`;
+      return `${side.name}: ${signed(side.difference ?? 0)}${within}. ${verdictOf(side, trial.figure.gust)}`;
     })
     .join(" ");
 }
