@@ -144,7 +144,7 @@ function Outcome({ detail }: { detail: SessionDetail }) {
                 .map((take) => (
                   <li
                     key={take.position}
-                    className="grid grid-cols-[28px_minmax(0,1fr)_auto] items-center gap-3 border-b border-line py-1 sm:grid-cols-[28px_200px_90px_1fr_auto]"
+                    className="grid grid-cols-[28px_minmax(0,1fr)_minmax(0,1fr)] items-center gap-3 border-b border-line py-1 sm:grid-cols-[28px_200px_90px_1fr_auto]"
                     data-testid={`planned-${take.position}`}
                   >
                     <span className="text-stone">{take.position + 1}</span>
