@@ -31,6 +31,8 @@ const ComparePage = page(() => import("./places/takes/compare/ComparePage"), "Co
 const TrialsPage = page(() => import("./places/findings/trials/TrialsPage"), "TrialsPage");
 const LimitsPage = page(() => import("./places/findings/limits/LimitsPage"), "LimitsPage");
 const HandPage = page(() => import("./places/findings/hand/HandPage"), "HandPage");
+const ProgressPage = page(() => import("./places/findings/progress/ProgressPage"), "ProgressPage");
+const NotedPage = page(() => import("./places/findings/noted/NotedPage"), "NotedPage");
 const EyePage = page(() => import("./places/findings/eye/EyePage"), "EyePage");
 const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPage");
 const KeysDialog = lazy(() =>
@@ -84,6 +86,8 @@ export function App() {
               <Route path="/takes/:id" element={<TakePage />} />
               <Route path="/findings" element={<TrialsPage />} />
               <Route path="/findings/limits" element={<LimitsPage />} />
+              <Route path="/findings/progress" element={<ProgressPage />} />
+              <Route path="/findings/felt" element={<NotedPage />} />
               <Route path="/findings/hand" element={<HandPage />} />
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />

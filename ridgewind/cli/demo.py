@@ -54,7 +54,7 @@ def demo(data: Path | None, port: int, weeks: bool, open_browser: bool) -> None:
 
     def fill_anew(shelf: Library) -> None:
         if made_anew:
-            fill(shelf, clips)
+            fill(shelf, clips, today=date.today())
 
     def practise(shelf: Library, stopping: threading.Event) -> None:
         if made_anew:
@@ -64,6 +64,7 @@ def demo(data: Path | None, port: int, weeks: bool, open_browser: bool) -> None:
         DemoClip(
             file=take.file,
             name=take.name,
+            recorded_at=take.recorded_at,
             brief=take.brief,
             setup=take.setup,
             focal_eq_mm=take.script.focal_eq_mm,

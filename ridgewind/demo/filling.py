@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
+import io
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime, time, timedelta
 from pathlib import Path
 
 from ridgewind.core.brief import Brief, usual_brief
@@ -11,6 +13,8 @@ from ridgewind.core.kit.bench import usual_bench
 from ridgewind.core.kit.items import Mode, Optics, Place
 from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
 from ridgewind.core.practice.session import Ask
+from ridgewind.demo import folder
+from ridgewind.demo.dating import dated, moment_of
 from ridgewind.demo.story import CLIPS
 from ridgewind.library.library import Library
 from ridgewind.services import practising
@@ -20,10 +24,12 @@ from ridgewind.store.database import Connection
 
 @dataclass(frozen=True)
 class DemoClip:
-    """A made clip, and the brief and set-up that its shooter would give it, by name."""
+    """A made clip, when it was filmed as the story tells it, and the brief and set-up that its
+    shooter would give it, by name."""
 
     file: Path
     name: str
+    recorded_at: str
     brief: str
     setup: str
     focal_eq_mm: float
@@ -95,11 +101,14 @@ PRACTISED: dict[str, dict[str, str]] = {
 }
 """The drills that the volunteer practised, and which clip shows which variation of each."""
 
-PRACTISED_AT = datetime(2026, 9, 24, 9, 40, tzinfo=UTC)
+PRACTISED_AT = time(9, 40, tzinfo=UTC)
+"""Of the day before the demo is started; a take every MINUTES_APART."""
+
+MINUTES_APART = 2
 PRACTICE = Ask(30.0, tuple(PRACTISED), "path", ("lean",), (), 5, ())
 
 
-def fill(library: Library, clips: list[DemoClip]) -> None:
+def fill(library: Library, clips: list[DemoClip], *, today: date) -> None:
     """Bring kit, briefs and every clip in, in order, and file some under a practised session."""
     with database.opened(library.database) as db:
         with database.atomic(db):
@@ -111,22 +120,23 @@ def fill(library: Library, clips: list[DemoClip]) -> None:
         filed: dict[str, int] = {}
         for clip in clips:
             setup_id = setup_ids[clip.setup]
-            with clip.file.open("rb") as stream:
-                imported = library.add(
-                    db,
-                    stream,
-                    file_name=clip.file.name,
-                    size_bytes=clip.file.stat().st_size,
-                    name=clip.name,
-                    brief_id=brief_ids[clip.brief],
-                    setup_id=setup_id,
-                )
+            film = dated(clip.file.read_bytes(), moment_of(clip.recorded_at, today=today))
+            folder.note(library, hashlib.sha256(film).hexdigest())
+            imported = library.add(
+                db,
+                io.BytesIO(film),
+                file_name=clip.file.name,
+                size_bytes=len(film),
+                name=clip.name,
+                brief_id=brief_ids[clip.brief],
+                setup_id=setup_id,
+            )
             if abs(kit.setup_by_id(db, setup_id).focal_eq_mm - clip.focal_eq_mm) > SAME_MM:
                 with database.atomic(db):
                     takes.set_own_focal(db, imported.take.id, clip.focal_eq_mm)
             filed[clip.name] = imported.take.id
         with database.atomic(db):
-            _add_session(db, filed, setup_ids[next(reversed(SETUPS))])
+            _add_session(db, filed, setup_ids[next(reversed(SETUPS))], today=today)
 
 
 def _add_cameras(db: Connection) -> dict[str, int]:
@@ -148,16 +158,18 @@ def _add_setup(db: Connection, name: str, setup: DemoSetup, ids: dict[str, int])
     return kit.add_setup(db, ask)
 
 
-def _add_session(db: Connection, filed: dict[str, int], setup_id: int) -> None:
+def _add_session(db: Connection, filed: dict[str, int], setup_id: int, *, today: date) -> None:
     """A session as the planner builds it, of which the takes with a clip were filmed. filed: takes
     by the name of their clip."""
+    begun = datetime.combine(today - timedelta(days=1), PRACTISED_AT)
     plan = practising.plan(db, PRACTICE)
     number = sessions.add(db, name=SESSION, ask=PRACTICE, plan=plan, setup_id=setup_id)
     left = {key: dict(variations) for key, variations in PRACTISED.items()}
     for row in sessions.by_id(db, number).takes:
         clip = left.get(row.drill_key, {}).pop(row.variation_key, None)
         if clip in filed:
-            sessions.set_state(db, number, row.position, "filmed", filmed_at=PRACTISED_AT)
+            moment = begun + timedelta(minutes=MINUTES_APART * row.position)
+            sessions.set_state(db, number, row.position, "filmed", filmed_at=moment)
             sessions.file_take(db, number, row.position, filed[clip])
     sessions.accept(db, number)
     sessions.end(db, number, ended=True)

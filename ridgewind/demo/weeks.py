@@ -10,6 +10,7 @@ session; the walk softens from week to week.
 from __future__ import annotations
 
 import hashlib
+import math
 import random
 import threading
 from collections.abc import Iterator
@@ -45,8 +46,15 @@ CADENCES_HZ = (1.45, 2.1)
 DAY_SPREAD, TAKE_SPREAD = 0.12, 0.10
 """Of the natural logarithm of all sizes, from day to day and from take to take (chosen here)."""
 
-TIRING = 0.05
-"""Fatigue that each take adds."""
+TIRING, RECOVERS_S = 0.11, 600.0
+"""Fatigue that each take adds, and the rest after which a third of it is left."""
+
+TIREDNESS_STEP = 0.2
+FURTHER_RESTS_S = (0.0, 0.0, 0.0, 60.0, 240.0)
+"""What a rest lasts beyond what the drill asks for, as it happens."""
+
+SOFTENS = 0.6
+"""How much softer the walk has become at the end."""
 
 FELT_BAD = 1.08
 """Size of a take, against the usual one, from which it felt bad; feelings are not always right."""
@@ -109,7 +117,7 @@ TENSION = {"slack": (1, 1, 2), "firm": (2, 3, 3, 4), "hard": (4, 5, 5)}
 
 @dataclass(frozen=True)
 class DemoPractice:
-    """A take of these weeks. size: of its shake against the usual."""
+    """A take of these weeks. size: of its shake against the usual. tiredness: as it is noted."""
 
     position: int
     drill_key: str
@@ -118,6 +126,7 @@ class DemoPractice:
     script: Script
     size: float
     tension: int | None
+    tiredness: int
 
 
 def fill_weeks(library: Library, stopping: threading.Event, *, today: date) -> None:
@@ -150,11 +159,13 @@ def _takes(
 ) -> Iterator[DemoPractice]:
     moment = datetime.combine(today - timedelta(days=day.ago), BEGINS).astimezone()
     good_day = rng.lognormvariate(0.0, DAY_SPREAD)
-    softer = 1.0 - 0.45 * (FIRST_DAY - day.ago) / FIRST_DAY
-    position = 0
+    softer = 1.0 - SOFTENS * (FIRST_DAY - day.ago) / FIRST_DAY
+    position, tired = 0, 0.0
     for block in blocks:
         for key in block.order:
-            moment += timedelta(seconds=take_seconds(block.take_s, block.rest_s))
+            rest_s = block.rest_s + rng.choice(FURTHER_RESTS_S)
+            moment += timedelta(seconds=take_seconds(block.take_s, rest_s))
+            tired *= math.exp(-rest_s / RECOVERS_S)
             own = rng.lognormvariate(0.0, TAKE_SPREAD)
             size = good_day * own
             held = HELD[block.drill_key, key]
@@ -168,7 +179,7 @@ def _takes(
                 sway=held.sway * size,
                 landing=held.landing * softer * hurry,
                 bounce=held.bounce * softer * size * hurry,
-                fatigue=TIRING * position,
+                fatigue=tired,
             )
             script = Script(
                 "door", "hold", technique, LENSES_MM.get(key, LENS_MM), size=(320, 180), fps=30,
@@ -178,8 +189,15 @@ def _takes(
             if noted is not None:
                 pulled = replace(technique, strap_tension=(noted - 1) / 4.0)
                 script = replace(script, technique=pulled)
-            yield DemoPractice(position, block.drill_key, key, moment, script, own, noted)
-            position += 1
+            yield DemoPractice(
+                position, block.drill_key, key, moment, script, own, noted, _tiredness(tired)
+            )
+            position, tired = position + 1, tired + TIRING
+
+
+def _tiredness(fatigue: float) -> int:
+    """1 fresh to 5 spent, as the volunteer notes it."""
+    return min(5, 1 + round(fatigue / TIREDNESS_STEP))
 
 
 def _fill_day(
@@ -226,7 +244,7 @@ def _fill_take(
         takes.set_filed_name(db, take_id, named)
         notes: dict[str, str | int | None] = {
             "felt": "bad" if one.size > FELT_BAD else "good",
-            "fatigue": min(5, 1 + one.position // 3),
+            "fatigue": one.tiredness,
             "tension": one.tension,
         }
         sessions.set_notes(db, session_id, one.position, notes)

@@ -2,21 +2,13 @@
 
 from __future__ import annotations
 
-import random
 from collections import Counter
 from dataclasses import dataclass, replace
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.practice.drill import Drill
-from ridgewind.core.practice.session import (
-    Ask,
-    Block,
-    Session,
-    balanced_order,
-    take_seconds,
-)
 from ridgewind.core.trials.trial import LEAST_A_SIDE, Filmed, Trial, compare_variations
-from ridgewind.services import practising
+from ridgewind.services import one_step
 from ridgewind.services.figures import FIGURES, Figure
 from ridgewind.store import database, drills, findings
 from ridgewind.store.database import Connection
@@ -143,16 +135,10 @@ def plan_next(db: Connection, drill_key: str, *, seed: int) -> int:
     if not found.next_round:
         rule = "its differences are told well enough"
         raise InvalidArgumentError("drill", found.drill.name, rule)
-    drill = found.drill
-    order = balanced_order(found.next_round, found.rounds, random.Random(seed))
-    each = take_seconds(drill.take_s, drill.rest_s)
-    block = Block(drill.key, order, drill.take_s, drill.rest_s, ("to settle its trial",))
-    plan = Session(0.0, (block,), block.seconds, 0.0, drill.cautions)
-    minutes = min(240.0, max(3.0, len(order) * each / 60.0))
-    ask = Ask(round(minutes, 1), (), drill.space, drill.needs, (), seed, ())
-    return practising.keep_session(
-        db, name=f"Trial: {drill.name}"[:120], ask=ask, plan=plan, setup_id=None
-    )
+    return one_step.keep_block(
+        db, found.drill, found.next_round, rounds=found.rounds, name=f"Trial: {found.drill.name}",
+        why="to settle its trial", seed=seed,
+    )  # fmt: skip
 
 
 def _trial(

@@ -54,3 +54,9 @@ class Status(BaseModel):
     trouble: Trouble | None
     feels: dict[FeelName, float]
     screens_deg: dict[ScreenName, float]
+
+
+class KeptSession(BaseModel):
+    """The number of a session that was planned in one step."""
+
+    session_id: int

@@ -28,6 +28,8 @@ export const keys = {
   trials: () => ["trials"],
   hand: (asked: unknown) => ["hand", asked],
   limits: (brief: number | null) => ["limits", brief],
+  progress: (drill: string | null) => ["progress", drill],
+  noted: () => ["noted"],
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
@@ -46,11 +48,11 @@ export const keys = {
 
 type Answer = keyof typeof keys;
 
+/** What many takes tell together. */
+const FINDINGS: Answer[] = ["trials", "trial", "limits", "hand", "progress", "noted"];
+
 const VERDICTS: Answer[] = [
-  "trials",
-  "trial",
-  "limits",
-  "hand",
+  ...FINDINGS,
   "takes",
   "narrowings",
   "take",
@@ -68,10 +70,7 @@ const VERDICTS: Answer[] = [
 const OUT_OF_DATE = {
   /** Films came, went, or are being measured. */
   films: [
-    "trials",
-    "trial",
-    "limits",
-    "hand",
+    ...FINDINGS,
     "pulse",
     "takes",
     "narrowings",
@@ -90,14 +89,14 @@ const OUT_OF_DATE = {
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
   kit: [...VERDICTS, "path", "spectrum"],
   /** A take was kept, rejected or is to be filmed again. */
-  choices: ["takes", "trials", "trial", "limits", "hand", "narrowings", "compare", "cleared"],
+  choices: [...FINDINGS, "takes", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */
   many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],
   /** A take was let into trials, or kept out. */
-  counts: ["trials", "trial", "limits", "hand"],
+  counts: FINDINGS,
   /** Originals were put aside, or came back. */
   originals: ["take"],
   /** The shooter said whose motion a take shows. */
@@ -106,18 +105,7 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  sessions: [
-    "takes",
-    "trials",
-    "trial",
-    "limits",
-    "hand",
-    "narrowings",
-    "sessions",
-    "drills",
-    "proposals",
-    "plan",
-  ],
+  sessions: [...FINDINGS, "takes", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 
 export type Change = keyof typeof OUT_OF_DATE;

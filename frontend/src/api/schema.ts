@@ -282,6 +282,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/drills/{key}/session": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep a session of one drill. */
+    post: operations["plan_practise_drill_drills__string_key__session_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/eye": {
     parameters: {
       query?: never;
@@ -711,6 +728,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/noted": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Feeling, tiredness and rest against gust. */
+    get: operations["progress_what_was_noted_noted_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/practice.ics": {
     parameters: {
       query?: never;
@@ -720,6 +754,23 @@ export interface paths {
     };
     /** The weeks ahead, for any calendar. */
     get: operations["plan_calendar_practice_ics_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/progress": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Weeks, drills, records and what to work on next. */
+    get: operations["progress_season_progress_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -791,6 +842,23 @@ export interface paths {
     put?: never;
     /** Keep a planned session. */
     post: operations["practice_add_session_sessions_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/first-look": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep the first look at the shooter's hand: six drills, twelve takes. */
+    post: operations["plan_plan_first_look_sessions_first_look_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -2368,6 +2436,15 @@ export interface components {
       /** Message */
       message: string;
     };
+    /** EstimateLine */
+    EstimateLine: {
+      /** High */
+      high: number | null;
+      /** Low */
+      low: number | null;
+      /** Value */
+      value: number;
+    };
     /**
      * ExportAsk
      * @description csv: a row a take. json: the same with every cause and its evidence.
@@ -2430,6 +2507,42 @@ export interface components {
       threshold: components["schemas"]["ThresholdLine"];
       /** Used */
       used: number[];
+    };
+    /**
+     * FeelingLine
+     * @description right: chance, 0 to 1, that of two takes the one that felt good is the steadier. word: what
+     *     it comes to.
+     */
+    FeelingLine: {
+      /** Bad */
+      bad: number;
+      /** Good */
+      good: number;
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Right */
+      right: number;
+      /** Word */
+      word: string;
+    };
+    /**
+     * FeltTechnique
+     * @description good, bad: body gust of the takes that felt so.
+     */
+    FeltTechnique: {
+      /** Bad */
+      bad: number[];
+      /** Drill */
+      drill: string;
+      feeling: components["schemas"]["FeelingLine"] | null;
+      /** Good */
+      good: number[];
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
     };
     /**
      * FigureLine
@@ -2731,6 +2844,14 @@ export interface components {
       verdict:
         | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
         | null;
+    };
+    /**
+     * KeptSession
+     * @description The number of a session that was planned in one step.
+     */
+    KeptSession: {
+      /** Session Id */
+      session_id: number;
     };
     /** Kit */
     Kit: {
@@ -3236,10 +3357,27 @@ export interface components {
       /** Variation Key */
       variation_key: components["schemas"]["CountedValue"][];
     };
-    /** NextSession */
-    NextSession: {
-      /** Session Id */
-      session_id: number;
+    /**
+     * Noted
+     * @description felt, tired: takes with such a note. tiring: gust that each further take of a session adds;
+     *     stop_after: takes until it adds half a gust, null where it surely adds nothing. rests_alike: no
+     *     rest was different enough to tell its worth.
+     */
+    Noted: {
+      feeling: components["schemas"]["FeelingLine"] | null;
+      /** Felt */
+      felt: number;
+      rest: components["schemas"]["RestLine"] | null;
+      /** Rests Alike */
+      rests_alike: boolean;
+      /** Stop After */
+      stop_after: number | null;
+      /** Techniques */
+      techniques: components["schemas"]["FeltTechnique"][];
+      /** Tired */
+      tired: number;
+      tiredness: components["schemas"]["Tiredness"] | null;
+      tiring: components["schemas"]["EstimateLine"] | null;
     };
     /**
      * Optics
@@ -3496,6 +3634,17 @@ export interface components {
       others: components["schemas"]["SeenPoints"][];
     };
     /**
+     * PractiseAsk
+     * @description variation: the one that is wanted beside the control; the first ones where it is left out.
+     */
+    PractiseAsk: {
+      /**
+       * Variation
+       * @default null
+       */
+      variation: string | null;
+    };
+    /**
      * Predicted
      * @description gust of the mean take; a further one lies between low and high four times in five.
      */
@@ -3518,6 +3667,26 @@ export interface components {
       name: string;
       /** Share */
       share: number;
+    };
+    /**
+     * ProgressDrill
+     * @description takes: that count. usual: the middle of the latest. record: the calmest take that is fully
+     *     trusted, null where none is.
+     */
+    ProgressDrill: {
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      figure: components["schemas"]["FigureLine"];
+      record: components["schemas"]["RecordLine"] | null;
+      /** Takes */
+      takes: number;
+      /** Target */
+      target: number;
+      trend: components["schemas"]["TrendLine"] | null;
+      /** Usual */
+      usual: number;
     };
     /**
      * Proposals
@@ -3629,6 +3798,17 @@ export interface components {
       step: number;
       /** Subject Gust */
       subject_gust: number | null;
+    };
+    /** RecordLine */
+    RecordLine: {
+      /** Filmed At */
+      filmed_at: string;
+      /** Name */
+      name: string;
+      /** Take Id */
+      take_id: number;
+      /** Value */
+      value: number;
     };
     /**
      * RefusedFilm
@@ -3795,6 +3975,17 @@ export interface components {
       renders: components["schemas"]["RenderLine"][];
     };
     /**
+     * RestLine
+     * @description doubled: gust that twice the rest before a take adds.
+     */
+    RestLine: {
+      doubled: components["schemas"]["EstimateLine"];
+      /** Longest S */
+      longest_s: number;
+      /** Usual S */
+      usual_s: number;
+    };
+    /**
      * RigAsk
      * @description handle: where fingers hold it hanging, None for no handle. weight_at: where a
      *     counterweight could go.
@@ -3837,6 +4028,21 @@ export interface components {
       still: boolean;
       /** Where */
       where: string;
+    };
+    /**
+     * Season
+     * @description chosen: the drill whose values the weeks hold; null for all, as how far each take is off its
+     *     own technique's middle. trend: of all.
+     */
+    Season: {
+      chosen: components["schemas"]["ProgressDrill"] | null;
+      /** Drills */
+      drills: components["schemas"]["ProgressDrill"][];
+      trend: components["schemas"]["TrendLine"] | null;
+      /** Weeks */
+      weeks: components["schemas"]["WeekLine"][];
+      /** Work */
+      work: components["schemas"]["WorkLine"][];
     };
     /**
      * Seen
@@ -4764,6 +4970,36 @@ export interface components {
       storage_gb: number;
     };
     /**
+     * Tiredness
+     * @description stop_from: the tiredness from which it is worth stopping.
+     */
+    Tiredness: {
+      /** Base */
+      base: number;
+      /** Base Takes */
+      base_takes: number;
+      /** Levels */
+      levels: components["schemas"]["TirednessLine"][];
+      /** Stop From */
+      stop_from: number | null;
+    };
+    /**
+     * TirednessLine
+     * @description Gust that a tiredness adds against the least one noted.
+     */
+    TirednessLine: {
+      /** High */
+      high: number | null;
+      /** Level */
+      level: number;
+      /** Low */
+      low: number | null;
+      /** Takes */
+      takes: number;
+      /** Value */
+      value: number;
+    };
+    /**
      * TraceColumns
      * @description Columns of equal length. shares: five lists, drift first.
      */
@@ -4776,6 +5012,18 @@ export interface components {
       t_s: number[];
       /** Trusted */
       trusted: boolean[];
+    };
+    /**
+     * TrendLine
+     * @description slope: gust a week, between low and high nine times in ten.
+     */
+    TrendLine: {
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Slope */
+      slope: number;
     };
     /**
      * TrialLine
@@ -4985,6 +5233,24 @@ export interface components {
       /** Take Ids */
       take_ids: number[];
     };
+    /**
+     * WeekLine
+     * @description begins: its Monday. minutes: of practice. values: of the takes that are shown.
+     */
+    WeekLine: {
+      /** Begins */
+      begins: string;
+      /** Minutes */
+      minutes: number;
+      /** Sessions */
+      sessions: number;
+      /** Take Ids */
+      take_ids: number[];
+      /** Takes */
+      takes: number;
+      /** Values */
+      values: number[];
+    };
     /** WeightsAnswer */
     WeightsAnswer: {
       /**
@@ -5030,6 +5296,23 @@ export interface components {
       corners: number[][];
       /** T S */
       t_s: number[];
+    };
+    /**
+     * WorkLine
+     * @description over: gust over the drill's mark. weeks: until it is there as it goes, null where it does not
+     *     surely come down.
+     */
+    WorkLine: {
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Over */
+      over: number;
+      /** Target */
+      target: number;
+      /** Weeks */
+      weeks: number | null;
     };
   };
   responses: never;
@@ -5883,6 +6166,57 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["DrillAsk"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  plan_practise_drill_drills__string_key__session_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["PractiseAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["KeptSession"];
         };
       };
       /** @description Bad Request */
@@ -7168,6 +7502,51 @@ export interface operations {
       };
     };
   };
+  progress_what_was_noted_noted_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Noted"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   plan_calendar_practice_ics_get: {
     parameters: {
       query?: never;
@@ -7184,6 +7563,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  progress_season_progress_get: {
+    parameters: {
+      query?: {
+        drill?: string | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Season"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };
@@ -7367,6 +7793,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  plan_plan_first_look_sessions_first_look_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["KeptSession"];
         };
       };
       /** @description Bad Request */
@@ -9713,7 +10184,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["NextSession"];
+          "application/json": components["schemas"]["KeptSession"];
         };
       };
       /** @description Bad Request */

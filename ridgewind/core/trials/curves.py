@@ -25,6 +25,9 @@ CHANCE = 0.9
 """That an interval holds what it tells (definition)."""
 
 DAYS_A_WEEK = 7.0
+LEAST_DAYS, LEAST_SPAN_DAYS = 3, 7.0
+"""Days of practice, and days from the first to the last, under which no progress is told (chosen
+here: a slope a week of less than a week is a guess)."""
 
 
 @dataclass(frozen=True)
@@ -129,12 +132,12 @@ def _lowest(
 
 
 def progress_of(day: Sequence[float], gust: Sequence[float]) -> Progress | None:
-    """How gust changes a week; None for too few takes, or all of one day.
+    """How gust changes a week; None for too few takes or days. day: of each take, whole days.
 
     Source: Theil 1950, Sen 1968: the middle of the slopes of all pairs, which no stray take moves.
     """
     x, y = _columns(day, gust)
-    if len(x) < LEAST_FOR_LINE or np.ptp(x) == 0.0:
+    if len(np.unique(x)) < LEAST_DAYS or len(x) < LEAST_FOR_LINE or np.ptp(x) < LEAST_SPAN_DAYS:
         return None
     slope, low, high = (
         DAYS_A_WEEK * one for one in middle_slope(x.tolist(), y.tolist(), chance=CHANCE)

@@ -110,7 +110,3 @@ class CountsAsk(Strict):
     """counts: null leaves it to what is known of the take."""
 
     counts: bool | None
-
-
-class NextSession(BaseModel):
-    session_id: int

@@ -12,6 +12,7 @@ from ridgewind.services.trials import DrillTrial, TrialLine, TrialTake
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.findings import trial_models as models
+from ridgewind.web.models import KeptSession
 from ridgewind.web.takes.models import TakePath
 
 api = blueprint("trials")
@@ -32,12 +33,12 @@ def one_trial(path: models.TrialPath, query: models.TrialQuery) -> Response:
         return answered(_trial(trials.of_drill(db, path.drill_key, by=query.by)))
 
 
-@api.post("/trials/<string:drill_key>/session", responses={201: models.NextSession, **FAULTS})
+@api.post("/trials/<string:drill_key>/session", responses={201: KeptSession, **FAULTS})
 def plan_next(path: models.TrialPath) -> Response:
     """Keep a session of the takes that would settle a trial."""
     with current().read() as db:
         session_id = trials.plan_next(db, path.drill_key, seed=1)
-    return answered(models.NextSession(session_id=session_id), HTTPStatus.CREATED)
+    return answered(KeptSession(session_id=session_id), HTTPStatus.CREATED)
 
 
 @api.put("/takes/<int:take_id>/counts", responses={200: models.CountsAsk, **FAULTS})

@@ -44,3 +44,9 @@ class PlanAsk(Strict):
 
 class PlanAnswer(BaseModel):
     plan: Session
+
+
+class PractiseAsk(Strict):
+    """variation: the one that is wanted beside the control; the first ones where it is left out."""
+
+    variation: str | None = Field(default=None, max_length=60)

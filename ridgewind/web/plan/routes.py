@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from http import HTTPStatus
+
 from flask import Response
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.services import practising
+from ridgewind.services import one_step, practising
 from ridgewind.services.practising import ShelvedDrill
 from ridgewind.store import database, drills
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
+from ridgewind.web.models import KeptSession
 from ridgewind.web.plan import models
 
 api = blueprint("plan")
@@ -59,6 +62,22 @@ def plan_session(body: models.PlanAsk) -> Response:
     """Build a session; nothing is kept."""
     with current().read() as db:
         return answered(models.PlanAnswer(plan=practising.plan(db, body.ask)))
+
+
+@api.post("/drills/<string:key>/session", responses={201: KeptSession, **FAULTS})
+def practise_drill(path: models.DrillPath, body: models.PractiseAsk) -> Response:
+    """Keep a session of one drill."""
+    with current().read() as db:
+        session_id = one_step.practise(db, path.key, variation=body.variation, seed=1)
+    return answered(KeptSession(session_id=session_id), HTTPStatus.CREATED)
+
+
+@api.post("/sessions/first-look", responses={201: KeptSession, **FAULTS})
+def plan_first_look() -> Response:
+    """Keep the first look at the shooter's hand: six drills, twelve takes."""
+    with current().read() as db:
+        session_id = one_step.first_look(db)
+    return answered(KeptSession(session_id=session_id), HTTPStatus.CREATED)
 
 
 @api.get("/practice.ics")

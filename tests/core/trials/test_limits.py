@@ -146,6 +146,8 @@ def test_progress_is_the_middle_of_all_slopes_a_week():
         (7 * other.slope, 7 * other.low_slope, 7 * other.high_slope)
     )
     assert progress_of([1, 1, 1, 1], [4, 5, 6, 7]) is None
+    assert progress_of([1, 2, 3, 6], [4, 5, 6, 7]) is None, "less than a week"
+    assert progress_of([1, 1, 30, 30], [4, 5, 6, 7]) is None, "two days"
 
 
 @pytest.mark.parametrize("gust", [[float("nan")] * 5, [1.0, 2.0]])

@@ -3,6 +3,8 @@ import { NavLink } from "react-router";
 const PAGES = [
   { to: "/findings", words: "Trials" },
   { to: "/findings/limits", words: "Limits" },
+  { to: "/findings/progress", words: "Progress" },
+  { to: "/findings/felt", words: "Felt" },
   { to: "/findings/hand", words: "Your hand" },
   { to: "/findings/eye", words: "Your eye" },
 ] as const;
