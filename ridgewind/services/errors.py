@@ -30,6 +30,7 @@ NO_SHOT = ("No shot of this take can be measured.", "Bring in another take.")
 NO_PICTURE = ("This take has no picture.", "A motion log alone shows nothing.")
 NO_GUST = ("This has no gust to set beside it.", "Measure it first.")
 NO_HAND = ("No measured take is filed under this technique.", "Film it, and file its films.")
+NO_SETUP = ("There is no set-up to film it with.", "Make one in Kit first.")
 NO_SUBJECT = ("No subject is marked in this take.", "Mark it in the picture first.")
 NOTHING_ELSE = (
     "Nothing was followed in this take but what you marked.",

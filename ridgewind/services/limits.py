@@ -19,6 +19,7 @@ from ridgewind.services.figures import CADENCE, FIGURES
 from ridgewind.store import drills, findings, kit
 from ridgewind.store.database import Connection
 from ridgewind.store.findings import FiledTake
+from ridgewind.store.kit import SetupRow
 
 LEAST_TAKES = 3
 """Takes of a technique under which its limits are a hint (chosen here: as of a trial's side)."""
@@ -113,7 +114,7 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
         techniques=tuple(sorted(found, key=lambda one: -one.longest_mm)),
         strap=strap,
         pulled=_level(pulled),
-        lenses=_lenses(db),
+        lenses=lenses_of_kit(db, _in_use(db)),
     )
 
 
@@ -180,16 +181,19 @@ def _level(pulled: list[FiledTake]) -> tuple[StrapPoint, ...]:
     )
 
 
-def _lenses(db: Connection) -> tuple[LensReach, ...]:
-    """Lenses of the set-up in use, and others of the kit that fit its camera."""
-    setup_id = kit.usual_setup_id(db)
-    if setup_id is None:
+def lenses_of_kit(db: Connection, setup: SetupRow | None) -> tuple[LensReach, ...]:
+    """The lens of a set-up, and others of the kit that fit its camera; none without a set-up."""
+    if setup is None:
         return ()
-    setup = kit.setup_by_id(db, setup_id)
     factor = setup.focal_eq_mm / setup.ask.optics.focal_mm
-    mount = kit.parts_of(db, setup.ask).camera.mount
+    mount = kit.parts_of(db, setup.ask).camera.mount.casefold()
     return tuple(
         LensReach(row.name, row.spec.focal_min_mm * factor, row.spec.focal_max_mm * factor)
         for row in kit.items(db)
-        if isinstance(row.spec, Lens) and row.spec.mount == mount and not row.archived
+        if isinstance(row.spec, Lens) and row.spec.mount.casefold() == mount and not row.archived
     )
+
+
+def _in_use(db: Connection) -> SetupRow | None:
+    setup_id = kit.usual_setup_id(db)
+    return None if setup_id is None else kit.setup_by_id(db, setup_id)

@@ -21,6 +21,7 @@ from ridgewind.web.findings.hand_routes import api as hand_api
 from ridgewind.web.findings.limit_routes import api as limits_api
 from ridgewind.web.findings.progress_routes import api as progress_api
 from ridgewind.web.findings.routes import api as findings_api
+from ridgewind.web.findings.shot_routes import api as shot_api
 from ridgewind.web.findings.trial_routes import api as trials_api
 from ridgewind.web.kit.bench_routes import api as bench_api
 from ridgewind.web.kit.routes import api as kit_api
@@ -82,7 +83,7 @@ def create_app(config: Config) -> Flask:
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
-        trials_api, limits_api, hand_api, progress_api, settings_api,
+        trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
 

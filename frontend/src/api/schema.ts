@@ -1002,6 +1002,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/shot": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Every way to get a shot. */
+    get: operations["shot_ways_to_get_shot_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/shot/setup": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Make the set-up that a way wants, and use it. */
+    post: operations["shot_take_setup_shot_setup_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/standin/feed.mp4": {
     parameters: {
       query?: never;
@@ -3049,6 +3083,13 @@ export interface components {
       /** Take Id */
       take_id: number;
     };
+    /** MadeSetup */
+    MadeSetup: {
+      /** Before Id */
+      before_id: number | null;
+      /** Setup Id */
+      setup_id: number;
+    };
     /**
      * ManyAnswer
      * @description change_id: by which it is undone; null of an undo. takes: how many were changed.
@@ -3407,6 +3448,56 @@ export interface components {
       stretched: boolean;
     };
     /**
+     * OptionLine
+     * @description fps: to film at. rate: of playback. crop_pct: of a polish. distance: share of the distance to
+     *     stand at. gust: of a usual take, in the end. chance: that a take passes. works: four in five do.
+     *     takes: that it is from, 0 for typical figures. lens: of the kit, null where none reaches. needs:
+     *     beside a camera. seconds: to hold the real shot.
+     */
+    OptionLine: {
+      /** Blurs */
+      blurs: boolean;
+      /** Chance */
+      chance: number;
+      /** Crop Pct */
+      crop_pct: number | null;
+      /** Distance */
+      distance: number;
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Fps */
+      fps: number;
+      /** Gust */
+      gust: number;
+      /** Key */
+      key: string;
+      /** Lens */
+      lens: string | null;
+      /** Name */
+      name: string;
+      /** Needs */
+      needs: string[];
+      /** Rate */
+      rate: number;
+      /**
+       * Remedy
+       * @enum {string}
+       */
+      remedy: "keep" | "slow" | "polish" | "slow_polish" | "nearer";
+      /** Seconds */
+      seconds: number;
+      /** Takes */
+      takes: number;
+      /** Variation */
+      variation: string;
+      /** Works */
+      works: boolean;
+    };
+    /**
      * PanelProblem
      * @description Why a panel could not be computed: the entry that broke its rule.
      */
@@ -3741,6 +3832,15 @@ export interface components {
      * @description Equivalent focal lengths of a lens with the set-up's camera and mode.
      */
     Reach: {
+      /** High Mm */
+      high_mm: number;
+      /** Low Mm */
+      low_mm: number;
+      /** Name */
+      name: string;
+    };
+    /** ReachLine */
+    ReachLine: {
       /** High Mm */
       high_mm: number;
       /** Low Mm */
@@ -4230,6 +4330,15 @@ export interface components {
       /** Usual */
       usual: boolean;
     };
+    /** SetupOfShot */
+    SetupOfShot: {
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /** Fps */
+      fps: number;
+      /** Setup Id */
+      setup_id: number;
+    };
     /**
      * Shake
      * @description The curve, the hand that it is for, and where the set-up stands on it.
@@ -4252,6 +4361,38 @@ export interface components {
        * @enum {string}
        */
       typical: "standing" | "walking";
+    };
+    /**
+     * ShotAnswer
+     * @description three_legs: no way passes more often than not. recorded: takes that the options are from.
+     *     target: gust allowed on the brief's screen.
+     */
+    ShotAnswer: {
+      brief: components["schemas"]["NamedLink"];
+      /** Briefs */
+      briefs: components["schemas"]["NamedLink"][];
+      /**
+       * Feel
+       * @enum {string}
+       */
+      feel: "locked" | "smooth" | "alive" | "raw";
+      /** Keep Sound */
+      keep_sound: boolean;
+      /** Lenses */
+      lenses: components["schemas"]["ReachLine"][];
+      /** Options */
+      options: components["schemas"]["OptionLine"][];
+      /** Recorded */
+      recorded: number;
+      setup: components["schemas"]["NamedLink"];
+      /** Setups */
+      setups: components["schemas"]["NamedLink"][];
+      /** Target */
+      target: number;
+      /** Three Legs */
+      three_legs: boolean;
+      /** Wanted S */
+      wanted_s: number;
     };
     /**
      * ShotDoubt
@@ -8248,6 +8389,108 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["WeightsAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  shot_ways_to_get_shot_get: {
+    parameters: {
+      query?: {
+        brief_id?: number | null;
+        setup_id?: number | null;
+        move?: "still" | "move" | "walk";
+        focal_eq_mm?: number;
+        feel?: ("locked" | "smooth" | "alive" | "raw") | null;
+        wanted_s?: number | null;
+        keep_sound?: boolean | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ShotAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  shot_take_setup_shot_setup_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SetupOfShot"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["MadeSetup"];
         };
       };
       /** @description Bad Request */

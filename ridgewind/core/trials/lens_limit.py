@@ -49,9 +49,12 @@ class LensLimit:
     def chance(self, focal_eq_mm: float, *, target: float, screen_deg: float = 30.0) -> float:
         """That a take through a lens passes, 0 to 1."""
         require_positive("focal_eq_mm", focal_eq_mm)
-        allowed = math.log2(_focal_at(0.0, target, screen_deg) / focal_eq_mm)
+        return self.chance_under(math.log2(_focal_at(0.0, target, screen_deg) / focal_eq_mm))
+
+    def chance_under(self, log2_speed: float) -> float:
+        """That a take's body speed, log2 of degrees a second, lies under another."""
         wide = self.spread * math.sqrt(1.0 + 1.0 / (self.takes + LEAN))
-        return t_chance(self.dof, (allowed - self.mean) / wide)
+        return t_chance(self.dof, (log2_speed - self.mean) / wide)
 
 
 def _focal_at(log2_speed: float, target: float, screen_deg: float) -> float:

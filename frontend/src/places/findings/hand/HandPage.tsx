@@ -8,6 +8,7 @@ import { Segments } from "../../../ui/Segments";
 import { Select } from "../../../ui/Select";
 import { useRemembered } from "../../../ui/useRemembered";
 import { FindingsTabs } from "../FindingsTabs";
+import { lensBy, LensSlider } from "../LensSlider";
 import { HandSpectrum } from "./HandSpectrum";
 import { LensPrediction } from "./LensPrediction";
 
@@ -24,21 +25,13 @@ const RATES = [
   { value: "0.4", words: "Slowed to 40 %" },
   { value: "0.25", words: "Slowed to 25 %" },
 ] as const;
-const [SHORTEST_MM, LONGEST_MM] = [10, 320];
-const STEPS = 100;
-const stepOf = (mm: number) =>
-  Math.round((STEPS * Math.log(mm / SHORTEST_MM)) / Math.log(LONGEST_MM / SHORTEST_MM));
-const lensAt = (step: number) =>
-  Math.round(SHORTEST_MM * (LONGEST_MM / SHORTEST_MM) ** (step / STEPS));
-
 /** The shooter's own hand: how it turns, and what it would read through a lens not yet carried. */
 export function HandPage() {
   const [asked, setAsked] = useRemembered<HandAsked>("hand", FIRST);
   const found = useHand(useDeferredValue(asked));
   const answer = found.data;
   const put = (part: Partial<HandAsked>) => setAsked({ ...asked, ...part });
-  const lens = (by: number) =>
-    put({ focal_eq_mm: lensAt(Math.max(0, Math.min(STEPS, stepOf(asked.focal_eq_mm) + by))) });
+  const lens = (by: number) => put({ focal_eq_mm: lensBy(asked.focal_eq_mm, by) });
   useEffect(() => {
     document.title = "Your hand · Ridgewind";
   }, []);
@@ -76,19 +69,7 @@ export function HandPage() {
               }))}
               onChange={(technique) => put({ technique })}
             />
-            <label className="flex items-center gap-2 text-note font-medium">
-              Lens
-              <input
-                type="range"
-                min={0}
-                max={STEPS}
-                value={stepOf(asked.focal_eq_mm)}
-                aria-valuetext={format.millimetres(asked.focal_eq_mm)}
-                onChange={(event) => put({ focal_eq_mm: lensAt(Number(event.target.value)) })}
-                className="w-44 accent-ink"
-              />
-              <span className="w-14 font-semibold">{format.millimetres(asked.focal_eq_mm)}</span>
-            </label>
+            <LensSlider mm={asked.focal_eq_mm} onChange={(focal_eq_mm) => put({ focal_eq_mm })} />
             <Select
               label="Played"
               value={String(asked.rate) as (typeof RATES)[number]["value"]}

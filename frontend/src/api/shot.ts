@@ -1,0 +1,34 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { client, dataOf, type components } from "./client";
+import { keys, useChanged } from "./keys";
+
+type Schemas = components["schemas"];
+export type ShotAnswer = Schemas["ShotAnswer"];
+export type ShotOption = Schemas["OptionLine"];
+export type ShotAsked = {
+  brief_id?: number;
+  setup_id?: number;
+  move: "still" | "move" | "walk";
+  focal_eq_mm: number;
+  feel?: ShotAnswer["feel"];
+  wanted_s?: number;
+  keep_sound?: boolean;
+};
+
+/** Every way to get a shot, the cheapest that work first. */
+export function useShot(asked: ShotAsked) {
+  return useQuery({
+    queryKey: keys.shot(asked),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => dataOf(client.GET("/api/shot", { params: { query: asked }, signal })),
+  });
+}
+
+/** Make the set-up that a way wants, and use it; gives its number and that of the one before. */
+export function useTakeSetup() {
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (body: Schemas["SetupOfShot"]) => dataOf(client.POST("/api/shot/setup", { body })),
+    onSuccess: () => changed("kit"),
+  });
+}

@@ -1,0 +1,86 @@
+"""Requests and responses of how to get a shot."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ridgewind.web.models import FeelName, NamedLink, Strict
+
+RemedyName = Literal["keep", "slow", "polish", "slow_polish", "nearer"]
+
+
+class ShotQuery(Strict):
+    """brief_id, setup_id: the ones in use where they are left out. feel, wanted_s, keep_sound: over
+    what the brief says. focal_eq_mm: through which it is seen."""
+
+    brief_id: int | None = Field(default=None, ge=1)
+    setup_id: int | None = Field(default=None, ge=1)
+    move: Literal["still", "move", "walk"] = "still"
+    focal_eq_mm: float = Field(default=50.0, ge=8, le=1000)
+    feel: FeelName | None = None
+    wanted_s: float | None = Field(default=None, ge=0.5, le=600)
+    keep_sound: bool | None = None
+
+
+class OptionLine(BaseModel):
+    """fps: to film at. rate: of playback. crop_pct: of a polish. distance: share of the distance to
+    stand at. gust: of a usual take, in the end. chance: that a take passes. works: four in five do.
+    takes: that it is from, 0 for typical figures. lens: of the kit, null where none reaches. needs:
+    beside a camera. seconds: to hold the real shot."""
+
+    key: str
+    name: str
+    drill_key: str
+    drill: str
+    variation: str
+    needs: list[str]
+    remedy: RemedyName
+    fps: float
+    rate: float
+    crop_pct: float | None
+    distance: float
+    focal_eq_mm: float
+    lens: str | None
+    gust: float
+    chance: float
+    works: bool
+    blurs: bool
+    takes: int
+    seconds: float
+
+
+class ReachLine(BaseModel):
+    name: str
+    low_mm: float
+    high_mm: float
+
+
+class ShotAnswer(BaseModel):
+    """three_legs: no way passes more often than not. recorded: takes that the options are from.
+    target: gust allowed on the brief's screen."""
+
+    brief: NamedLink
+    briefs: list[NamedLink]
+    setup: NamedLink
+    setups: list[NamedLink]
+    feel: FeelName
+    wanted_s: float
+    keep_sound: bool
+    target: float
+    options: list[OptionLine]
+    three_legs: bool
+    recorded: int
+    lenses: list[ReachLine]
+
+
+class SetupOfShot(Strict):
+    setup_id: int = Field(ge=1)
+    focal_eq_mm: float = Field(ge=8, le=1000)
+    fps: float = Field(ge=1, le=2000)
+
+
+class MadeSetup(BaseModel):
+    setup_id: int
+    before_id: int | None
