@@ -86,8 +86,8 @@ def blind_order(db: Connection, *, feel: str | None, seed: int) -> Sequence[int]
     """Measured takes that have no mark yet, in an order that tells nothing."""
     marked = {row.take_id for row in marks.all_marks(db) if row.view == marks.AS_SHOT}
     rows = listing.page(
-        db, only=listing.Filter(feel=feel), sort="imported", descending=True, offset=0,
-        limit=BLIND_LIMIT,
+        db, only=listing.Filter(feel=feel, origin="own"), sort="imported", descending=True,
+        offset=0, limit=BLIND_LIMIT,
     )  # fmt: skip
     ids = sorted(
         row.id

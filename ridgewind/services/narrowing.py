@@ -12,6 +12,8 @@ from ridgewind.store.listing import Filter
 
 CHOICES = {"open": "Open", "keep": "Kept", "reject": "Rejected", "retake": "To film again"}
 
+ORIGINS = {"own": "Your films", "simulated": "Simulated", "example": "Examples"}
+
 
 @dataclass(frozen=True)
 class Narrowing:
@@ -47,4 +49,5 @@ def _words(db: Connection, only: Filter) -> Mapping[str, Mapping[str, str]]:
         "setup_id": {str(key): name for key, name in kit.setup_names(db).items()},
         "cause": NAMES,
         "choice": CHOICES,
+        "origin": ORIGINS,
     }

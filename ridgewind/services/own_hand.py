@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import zlib
 from dataclasses import dataclass
 
 import numpy as np
@@ -27,6 +28,10 @@ Floats = NDArray[np.float64]
 
 CURVE_MM: Floats = np.geomspace(10.0, 320.0, 41)
 """Equivalent focal lengths at which a hand is drawn."""
+
+
+FILM_FPS, DELIVERED_FPS, FASTEST_FPS = 30.0, 24.0, 120.0
+"""Of films in one's own hand: as filmed, delivered slowed, and at most."""
 
 
 @dataclass(frozen=True)
@@ -98,3 +103,19 @@ def ask(found: list[TechniqueHand], key: str, asked: Asked) -> Answer:
 
     curve = tuple(at(float(mm)) for mm in CURVE_MM)
     return Answer(technique, at(asked.focal_eq_mm), curve, left_out_error(technique.hand))
+
+
+def film_rate(rate: float) -> float:
+    """Frames a second to film at for a film that is played at a rate of its speed, delivered at
+    FILM_FPS; at most what the stand-in camera films."""
+    return FILM_FPS if rate >= 1.0 else min(FASTEST_FPS, round(DELIVERED_FPS / rate))
+
+
+def film_name(technique: TechniqueHand, focal_eq_mm: float, fps: float) -> str:
+    """What a film in one's own hand is called."""
+    return f"Simulated: {technique.name}, {focal_eq_mm:.0f} mm, {fps:g}/s"
+
+
+def film_seed(name: str) -> int:
+    """The same film each time that the same is asked for."""
+    return zlib.crc32(name.encode())

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -49,12 +50,19 @@ class Script:
 Spoiler = Callable[["Take", Renderer], Spoil]
 
 
+class Moving(Protocol):
+    """Whatever moves the camera without being meant to: `Body`, or a hand that was measured."""
+
+    def pose(self, t_s: Floats) -> Floats:
+        """Unwanted motion (n, 6) at instants (n,), see `Body.pose`."""
+
+
 @dataclass(frozen=True)
 class Take:
     """A planned take: poses at any instant, and the true path of the background."""
 
     script: Script
-    body: Body
+    body: Moving
 
     @property
     def lens(self) -> PinholeLens:
@@ -124,8 +132,19 @@ def film(
     metadata: written into the file, such as title. on_frame: called with the frame's index and
     the count of frames. spoil: makes what changes each picture before it is written.
     """
-    take = plan(script)
-    times = take.frame_times_s
+    return film_take(plan(script), path, metadata=metadata, on_frame=on_frame, spoil=spoil)
+
+
+def film_take(
+    take: Take,
+    path: Path,
+    *,
+    metadata: dict[str, str] | None = None,
+    on_frame: Callable[[int, int], None] | None = None,
+    spoil: Spoiler | None = None,
+) -> Motion:
+    """Film a planned take, whoever holds the camera; see `film`."""
+    script, times = take.script, take.frame_times_s
     renderer = renderer_of(take)
     change = None if spoil is None else spoil(take, renderer)
     options = {

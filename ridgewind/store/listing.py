@@ -47,7 +47,8 @@ THEN = {"worth": "summary.gust is null, summary.gust, "}
 @dataclass(frozen=True)
 class Filter:
     """Which takes to list: None leaves a filter open. remedy "none": not measured. day: as
-    2026-05-30. choice: keep, reject, retake or open."""
+    2026-05-30. choice: keep, reject, retake or open. origin: examples are no takes, so they are
+    left out unless they are asked for; "any" takes in all."""
 
     remedy: str | None = None
     feel: str | None = None
@@ -59,6 +60,7 @@ class Filter:
     setup_id: int | None = None
     cause: str | None = None
     choice: str | None = None
+    origin: str | None = None
 
     def sql(self) -> tuple[str, list[Any]]:
         """Conditions on `_FROM`, and the values that they bind."""
@@ -67,6 +69,8 @@ class Filter:
             value = getattr(self, name)
             if name == "remedy" and value == "none":
                 parts.append("summary.remedy is null")
+            elif name == "origin" and value in (None, "any"):
+                parts += [] if value else [f"{column} <> 'example'"]
             elif value is not None:
                 parts.append(f"{column} = ?")
                 values.append(value)
@@ -87,6 +91,7 @@ _COLUMNS = {
     "setup_id": "take.setup_id",
     "cause": "summary.cause",
     "choice": _SETTLED,
+    "origin": "take.origin",
 }
 """What each filter compares."""
 
@@ -99,7 +104,9 @@ _FROM = """
   left join job on job.kind = 'measure' and job.subject_id = take.clip_id
 """
 
-NARROWED_BY = ("day", "session_id", "drill_key", "variation_key", "setup_id", "cause", "choice")
+NARROWED_BY = (
+    "day", "session_id", "drill_key", "variation_key", "setup_id", "cause", "choice", "origin",
+)  # fmt: skip
 """Filters whose values are counted, see `counts`."""
 
 
@@ -150,7 +157,8 @@ def counts(db: sqlite3.Connection, *, only: Filter) -> dict[str, list[Counted]]:
     for name in NARROWED_BY:
         column = _COLUMNS[name]
         # A variation is one of its drill.
-        free = {name: None} | ({"variation_key": None} if name == "drill_key" else {})
+        free: dict[str, Any] = {name: "any" if name == "origin" else None}
+        free |= {"variation_key": None} if name == "drill_key" else {}
         where, values = replace(only, **free).sql()
         rows = db.execute(
             f"select {column} as value, count(*) as many {_FROM} where {where}"

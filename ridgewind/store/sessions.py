@@ -221,7 +221,7 @@ def loose_films(db: sqlite3.Connection, *, limit: int) -> list[LooseFilmRow]:
         " coalesce(take.film_from_s, 0.0) as from_s,"
         " coalesce(take.film_to_s - take.film_from_s, clip.duration_s) as duration_s,"
         " take.slate_session, take.slate_take from take join clip on clip.id = take.clip_id"
-        " where take.deleted_at is null and clip.duration_s is not null"
+        " where take.deleted_at is null and take.origin = 'own' and clip.duration_s is not null"
         " and not exists (select 1 from session_take where session_take.take_id = take.id)"
         " order by take.id desc limit ?",
         (limit,),

@@ -73,7 +73,7 @@ def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[BodySpeed]:
         " json_extract(summary.figures, '$.cadence') is not null as walks"
         " from take join summary on summary.take_id = take.id"
         " left join setup on setup.id = take.setup_id"
-        " where take.deleted_at is null and summary.speed_pct_s > 0"
+        " where take.deleted_at is null and take.origin = 'own' and summary.speed_pct_s > 0"
         " order by take.id desc limit ?",
         (limit,),
     )

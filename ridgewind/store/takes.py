@@ -6,6 +6,7 @@ import json
 import sqlite3
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Literal
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
@@ -15,6 +16,11 @@ from ridgewind.store.errors import NotFoundError
 
 LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
 """Of a take, s; None while its film has not been measured."""
+
+
+Origin = Literal["own", "simulated", "example"]
+"""Filmed by the shooter; by the stand-in camera in the shooter's hand; by somebody else, as an
+example of which a brief was made."""
 
 
 @dataclass(frozen=True)
@@ -67,6 +73,7 @@ class TakeRow:
     remedy: str | None
     cause: str | None
     ridge: bytes
+    origin: Origin
     state: str
     progress: float | None
     error_code: str | None
@@ -235,6 +242,12 @@ def set_imported(db: sqlite3.Connection, take_id: int, when: datetime) -> None:
 def set_filed_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None:
     """Keep the name of what a take is filed under; None where it is filed nowhere."""
     db.execute("update take set filed_name = ? where id = ?", (name, take_id))
+
+
+def set_origin(db: sqlite3.Connection, take_id: int, origin: Origin) -> None:
+    """Say where a take comes from."""
+    by_id(db, take_id)
+    db.execute("update take set origin = ? where id = ?", (origin, take_id))
 
 
 def set_part(db: sqlite3.Connection, take_id: int, part: tuple[float, float] | None) -> None:

@@ -30,6 +30,7 @@ export const keys = {
   limits: (brief: number | null) => ["limits", brief],
   progress: (drill: string | null) => ["progress", drill],
   noted: () => ["noted"],
+  profile: () => ["profile"],
   shot: (asked: unknown) => ["shot", asked],
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
@@ -50,7 +51,16 @@ export const keys = {
 type Answer = keyof typeof keys;
 
 /** What many takes tell together. */
-const FINDINGS: Answer[] = ["trials", "trial", "limits", "hand", "progress", "noted", "shot"];
+const FINDINGS: Answer[] = [
+  "trials",
+  "trial",
+  "limits",
+  "hand",
+  "progress",
+  "noted",
+  "shot",
+  "profile",
+];
 
 const VERDICTS: Answer[] = [
   ...FINDINGS,

@@ -436,6 +436,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/hand/film": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Let the stand-in camera film a made scene in the shooter's hand. */
+    post: operations["hand_film_hand_film_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/hand/profile": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Each technique at a glance, and the drills that would gain most. */
+    get: operations["hand_hand_profile_hand_profile_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/kit": {
     parameters: {
       query?: never;
@@ -1242,6 +1276,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/takes/{take_id}/brief-like-it": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Make the feel of a film the feel of a brief. */
+    post: operations["briefs_brief_like_it_takes__int_take_id__brief_like_it_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/takes/{take_id}/cancel": {
     parameters: {
       query?: never;
@@ -1356,6 +1407,23 @@ export interface paths {
     put?: never;
     /** Measure a take that failed or was cancelled. */
     post: operations["takes_measure_again_takes__int_take_id__measure_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/origin": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Say whether a film is the shooter's own, or an example. */
+    put: operations["briefs_say_origin_takes__int_take_id__origin_put"];
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2480,6 +2548,35 @@ export interface components {
       value: number;
     };
     /**
+     * ExampleAsk
+     * @description name: of the brief. is_own: the film is a take of the shooter's and stays one; else it is an
+     *     example from now on.
+     */
+    ExampleAsk: {
+      /**
+       * Is Own
+       * @default false
+       */
+      is_own: boolean;
+      /** Name */
+      name: string;
+    };
+    /**
+     * ExampleBrief
+     * @description target: gust that the new brief allows. before: where the take came from until then.
+     */
+    ExampleBrief: {
+      /**
+       * Before
+       * @enum {string}
+       */
+      before: "own" | "simulated" | "example";
+      /** Brief Id */
+      brief_id: number;
+      /** Target */
+      target: number;
+    };
+    /**
      * ExportAsk
      * @description csv: a row a take. json: the same with every cause and its evidence.
      */
@@ -2591,6 +2688,21 @@ export interface components {
       words: string;
     };
     /**
+     * FilmAsk
+     * @description What to film in a hand: its technique, the lens, and the rate at which it will be played.
+     */
+    FilmAsk: {
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /**
+       * Rate
+       * @default 1
+       */
+      rate: number;
+      /** Technique */
+      technique: string;
+    };
+    /**
      * FilmPart
      * @description A take's part of its film, s of the browser copy; to_s: null for all of it.
      */
@@ -2601,6 +2713,17 @@ export interface components {
       take_id: number;
       /** To S */
       to_s: number | null;
+    };
+    /**
+     * Filmed
+     * @description take_id: of the simulated take. predicted: what it should read, as filmed on a laptop.
+     */
+    Filmed: {
+      /** Name */
+      name: string;
+      predicted: components["schemas"]["Predicted"];
+      /** Take Id */
+      take_id: number;
     };
     /** FolderAsk */
     FolderAsk: {
@@ -2650,6 +2773,22 @@ export interface components {
       width: number;
       /** Width Px */
       width_px: number | null;
+    };
+    /**
+     * GainLine
+     * @description over: gust over its mark; null where it was never filmed and works on band.
+     */
+    GainLine: {
+      /** Band */
+      band: string;
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Over */
+      over: number | null;
+      /** Purpose */
+      purpose: string;
     };
     /**
      * GroupLine
@@ -3391,6 +3530,8 @@ export interface components {
       day: components["schemas"]["CountedValue"][];
       /** Drill Key */
       drill_key: components["schemas"]["CountedValue"][];
+      /** Origin */
+      origin: components["schemas"]["CountedValue"][];
       /** Session Id */
       session_id: components["schemas"]["CountedValue"][];
       /** Setup Id */
@@ -3496,6 +3637,14 @@ export interface components {
       variation: string;
       /** Works */
       works: boolean;
+    };
+    /** OriginAsk */
+    OriginAsk: {
+      /**
+       * Origin
+       * @enum {string}
+       */
+      origin: "own" | "simulated" | "example";
     };
     /**
      * PanelProblem
@@ -3758,6 +3907,46 @@ export interface components {
       name: string;
       /** Share */
       share: number;
+    };
+    /** ProfileAnswer */
+    ProfileAnswer: {
+      /** Gains */
+      gains: components["schemas"]["GainLine"][];
+      /** Lines */
+      lines: components["schemas"]["ProfileLine"][];
+      /** Strongest */
+      strongest: string;
+      /** Target */
+      target: number;
+    };
+    /**
+     * ProfileLine
+     * @description deg_s: mean body speed, between low and high nine times in ten. shares: of drift, sway, step,
+     *     jitter and buzz in what is seen. longest_mm: that it bears under the brief.
+     */
+    ProfileLine: {
+      /** Deg S */
+      deg_s: number;
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** High */
+      high: number;
+      /** Hint */
+      hint: boolean;
+      /** Key */
+      key: string;
+      /** Longest Mm */
+      longest_mm: number;
+      /** Low */
+      low: number;
+      /** Name */
+      name: string;
+      /** Shares */
+      shares: number[];
+      /** Takes */
+      takes: number;
     };
     /**
      * ProgressDrill
@@ -4880,6 +5069,11 @@ export interface components {
        * @enum {string}
        */
       feel: "locked" | "smooth" | "alive" | "raw";
+      /**
+       * Filed
+       * @description It is a take of a session
+       */
+      filed: boolean;
       /** Fps */
       fps: number | null;
       /** Gust */
@@ -4895,6 +5089,12 @@ export interface components {
        * @description By the shooter, not by its file or what it is filed under
        */
       named: boolean;
+      /**
+       * Origin
+       * @description Who filmed it, see store/takes.py
+       * @enum {string}
+       */
+      origin: "own" | "simulated" | "example";
       /** Peak Gust */
       peak_gust: number | null;
       /**
@@ -6818,6 +7018,102 @@ export interface operations {
       };
     };
   };
+  hand_film_hand_film_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["FilmAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Filmed"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  hand_hand_profile_hand_profile_get: {
+    parameters: {
+      query?: {
+        brief_id?: number | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ProfileAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   kit_whole_kit_get: {
     parameters: {
       query?: never;
@@ -8585,6 +8881,7 @@ export interface operations {
         setup_id?: number | null;
         cause?: string | null;
         choice?: ("keep" | "reject" | "retake") | "open" | null;
+        origin?: ("own" | "simulated" | "example") | "any" | null;
         sort?: "imported" | "recorded" | "name" | "gust" | "length" | "worth";
         descending?: boolean;
         offset?: number;
@@ -8672,6 +8969,7 @@ export interface operations {
         setup_id?: number | null;
         cause?: string | null;
         choice?: ("keep" | "reject" | "retake") | "open" | null;
+        origin?: ("own" | "simulated" | "example") | "any" | null;
         sort?: "imported" | "recorded" | "name" | "gust" | "length" | "worth";
         descending?: boolean;
       };
@@ -8878,6 +9176,7 @@ export interface operations {
         setup_id?: number | null;
         cause?: string | null;
         choice?: ("keep" | "reject" | "retake") | "open" | null;
+        origin?: ("own" | "simulated" | "example") | "any" | null;
       };
       header?: never;
       path?: never;
@@ -9139,6 +9438,57 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_brief_like_it_takes__int_take_id__brief_like_it_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ExampleAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ExampleBrief"];
         };
       };
       /** @description Bad Request */
@@ -9502,6 +9852,57 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TakeLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  briefs_say_origin_takes__int_take_id__origin_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["OriginAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OriginAsk"];
         };
       };
       /** @description Bad Request */

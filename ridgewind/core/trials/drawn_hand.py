@@ -13,13 +13,14 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import require_positive
 from ridgewind.core.motion.path import Motion, Shot
-from ridgewind.core.trials.own_hand import EDGES_HZ, Hand
+from ridgewind.core.shake.reading import read_motion
+from ridgewind.core.trials.own_hand import EDGES_HZ, Hand, predict
 from ridgewind.core.units import aspect_to_rho, deg_to_pct
 
 Floats = NDArray[np.float64]
 
-WAVES_A_BIN = 3
-"""So that no bin is a single pure tone (chosen here)."""
+DRAWN, WAVES_A_BIN = 8, 3
+"""Takes drawn to find a usual one; waves of a bin, so that none is a pure tone (chosen here)."""
 
 
 @dataclass(frozen=True)
@@ -81,3 +82,18 @@ def draw_hand(hand: Hand, *, seed: int, up_to_hz: float) -> DrawnHand:
     kept = hz < up_to_hz
     size = speed[kept] / (2.0 * np.pi * hz[kept, None])
     return DrawnHand(hz[kept], size, rng.uniform(0.0, 2.0 * np.pi, size.shape))
+
+
+def draw_usual(
+    hand: Hand, *, seed: int, fps: float, seconds: float, focal_eq_mm: float, aspect: float
+) -> DrawnHand:
+    """Of a few takes drawn from a hand, the one that reads nearest to what it is predicted to read:
+    a short take draws only a few of its slow waves."""
+    expected = predict(hand, focal_eq_mm=focal_eq_mm).gust
+    drawn = [draw_hand(hand, seed=seed + k, up_to_hz=fps / 2.0) for k in range(DRAWN)]
+
+    def off(one: DrawnHand) -> float:
+        motion = one.motion(fps=fps, seconds=seconds, focal_eq_mm=focal_eq_mm, aspect=aspect)
+        return abs((read_motion(motion).gust() or 0.0) - expected)
+
+    return min(drawn, key=off)

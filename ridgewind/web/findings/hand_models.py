@@ -50,3 +50,57 @@ class HandAnswer(BaseModel):
     error: float | None
     focal_mm: list[float]
     curve: list[Predicted]
+
+
+class FilmAsk(Strict):
+    """What to film in a hand: its technique, the lens, and the rate at which it will be played."""
+
+    technique: str = Field(max_length=200)
+    focal_eq_mm: float = Field(ge=8, le=1000)
+    rate: float = Field(default=1.0, ge=0.05, le=1.0)
+
+
+class Filmed(BaseModel):
+    """take_id: of the simulated take. predicted: what it should read, as filmed on a laptop."""
+
+    take_id: int
+    name: str
+    predicted: Predicted
+
+
+class ProfileQuery(Strict):
+    brief_id: int | None = Field(default=None, ge=1)
+
+
+class ProfileLine(BaseModel):
+    """deg_s: mean body speed, between low and high nine times in ten. shares: of drift, sway, step,
+    jitter and buzz in what is seen. longest_mm: that it bears under the brief."""
+
+    key: str
+    name: str
+    drill_key: str
+    drill: str
+    takes: int
+    deg_s: float
+    low: float
+    high: float
+    shares: list[float]
+    longest_mm: float
+    hint: bool
+
+
+class GainLine(BaseModel):
+    """over: gust over its mark; null where it was never filmed and works on band."""
+
+    drill_key: str
+    drill: str
+    purpose: str
+    over: float | None
+    band: str
+
+
+class ProfileAnswer(BaseModel):
+    target: float
+    lines: list[ProfileLine]
+    strongest: str
+    gains: list[GainLine]

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from http import HTTPStatus
+
 import numpy as np
 from flask import Response
 
 from ridgewind.core.brief import SCREENS_DEG
 from ridgewind.core.trials.own_hand import MIDDLES_HZ, Prediction
-from ridgewind.services import own_hand
+from ridgewind.films import hand_filming
+from ridgewind.services import own_hand, profile
 from ridgewind.services.own_hand import CURVE_MM, Asked, TechniqueHand
+from ridgewind.store import briefs
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.findings import hand_models as models
@@ -45,6 +49,65 @@ def hand(query: models.HandQuery) -> Response:
             curve=[_predicted(one) for one in answer.curve],
         )
     )
+
+
+@api.get("/hand/profile", responses={200: models.ProfileAnswer, **FAULTS})
+def hand_profile(query: models.ProfileQuery) -> Response:
+    """Each technique at a glance, and the drills that would gain most."""
+    with current().read() as db:
+        row = briefs.usual(db) if query.brief_id is None else briefs.by_id(db, query.brief_id)
+        found = profile.profile_of(db, row.brief)
+    return answered(
+        models.ProfileAnswer(
+            target=found.target,
+            lines=[
+                models.ProfileLine(
+                    key=one.key,
+                    name=one.name,
+                    drill_key=one.drill.key,
+                    drill=one.drill.name,
+                    takes=one.takes,
+                    deg_s=one.deg_s,
+                    low=one.low,
+                    high=one.high,
+                    shares=[round(share, 4) for share in one.shares],
+                    longest_mm=one.longest_mm,
+                    hint=one.hint,
+                )
+                for one in found.lines
+            ],
+            strongest=found.strongest,
+            gains=[
+                models.GainLine(
+                    drill_key=one.drill.key,
+                    drill=one.drill.name,
+                    purpose=one.drill.purpose,
+                    over=one.over,
+                    band=one.band,
+                )
+                for one in found.gains
+            ],
+        )
+    )
+
+
+@api.post("/hand/film", responses={201: models.Filmed, **FAULTS})
+def film(body: models.FilmAsk) -> Response:
+    """Let the stand-in camera film a made scene in the shooter's hand."""
+    service = current()
+    with service.read() as db:
+        found = own_hand.hands(db)
+        fps = own_hand.film_rate(body.rate)
+        asked = Asked(body.focal_eq_mm, 1.0, SCREENS_DEG["laptop"])
+        answer = own_hand.ask(found, body.technique, asked)
+        name = own_hand.film_name(answer.technique, body.focal_eq_mm, fps)
+        take = hand_filming.film_with_hand(
+            service.library, db, answer.technique.hand, name=name, focal_eq_mm=body.focal_eq_mm,
+            fps=fps, seed=own_hand.film_seed(name),
+        )  # fmt: skip
+    service.queue.put("measure", take.clip_id)
+    told = models.Filmed(take_id=take.id, name=name, predicted=_predicted(answer.here))
+    return answered(told, HTTPStatus.CREATED)
 
 
 def _technique(one: TechniqueHand) -> models.HandTechnique:

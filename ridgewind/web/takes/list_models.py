@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ridgewind.web.models import FeelName, Strict
-from ridgewind.web.takes.models import ChoiceName, RemedyName, TakeLine
+from ridgewind.web.takes.models import ChoiceName, OriginName, RemedyName, TakeLine
 
 SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
 
@@ -36,6 +36,7 @@ class FilterQuery(Strict):
     setup_id: int | None = Field(default=None, ge=1)
     cause: str | None = Field(default=None, max_length=40)
     choice: ChoiceName | Literal["open"] | None = None
+    origin: OriginName | Literal["any"] | None = None
 
 
 class OrderQuery(FilterQuery):

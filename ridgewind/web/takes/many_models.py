@@ -85,3 +85,4 @@ class Narrowings(BaseModel):
     setup_id: list[CountedValue]
     cause: list[CountedValue]
     choice: list[CountedValue]
+    origin: list[CountedValue]

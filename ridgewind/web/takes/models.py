@@ -11,6 +11,7 @@ from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.takes.whose_models import ShotDoubt
 
 RemedyName = Literal["keep", "lee", "slow", "polish", "polish_lee", "slow_polish", "hold", "retake"]
+OriginName = Literal["own", "simulated", "example"]
 ChoiceName = Literal["keep", "reject", "retake"]
 TakeName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
@@ -44,6 +45,8 @@ class TakeLine(BaseModel):
     fault: Fault | None
     choice: ChoiceName | None = Field(description="What the shooter settled")
     pictured: bool = Field(description="It is more than a motion log")
+    origin: OriginName = Field(description="Who filmed it, see store/takes.py")
+    filed: bool = Field(description="It is a take of a session")
     named: bool = Field(description="By the shooter, not by its file or what it is filed under")
 
 

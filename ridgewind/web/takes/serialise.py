@@ -69,6 +69,8 @@ def take_line(take: TakeRow) -> models.TakeLine:
             "fault": fault,
             "choice": take.choice,
             "named": take.own_name is not None,
+            "origin": take.origin,
+            "filed": take.session_id is not None,
             "pictured": take.codec != LOG_CODEC,
         }
     )

@@ -60,7 +60,8 @@ export function BriefsPage() {
         <h1 className="title text-title leading-tight">Briefs</h1>
         <p className="text-stone">
           What a clip must feel like, and where it will be seen. Takes point at a brief; changing it
-          judges them all again.
+          judges them all again. A film that you admire can be one: bring it in, open it, and press{" "}
+          <Key>B</Key>.
         </p>
         <div className="ml-auto">
           <Button look="main" onClick={copy}>

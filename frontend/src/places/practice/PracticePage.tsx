@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
 import { useSessions, type SessionItem } from "../../api/practice";
 import * as format from "../../formats";
+import { FirstLookButton } from "../plan/door";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
@@ -39,6 +40,8 @@ export function PracticePage() {
             drills, orders them so that tired muscles are spared, and runs them by sound: both hands
             stay on the camera.
           </p>
+          <p className="mt-4 mb-3 text-stone">Or begin with a first look at your own hand.</p>
+          <FirstLookButton />
         </div>
       )}
       <ul className="border-t border-line">

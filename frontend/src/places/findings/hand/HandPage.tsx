@@ -1,16 +1,17 @@
 import { useDeferredValue, useEffect } from "react";
-import { Link } from "react-router";
 import { useHand, type HandAsked } from "../../../api/hand";
 import * as format from "../../../formats";
 import { useKeys } from "../../../keys/useKeys";
 import { FaultView } from "../../../ui/FaultView";
 import { Segments } from "../../../ui/Segments";
 import { Select } from "../../../ui/Select";
+import { FirstLook } from "../../plan/door";
 import { useRemembered } from "../../../ui/useRemembered";
 import { FindingsTabs } from "../FindingsTabs";
 import { lensBy, LensSlider } from "../LensSlider";
 import { HandSpectrum } from "./HandSpectrum";
 import { LensPrediction } from "./LensPrediction";
+import { ProfileStrata } from "./ProfileStrata";
 
 const FIRST: HandAsked = { technique: null, focal_eq_mm: 50, rate: 1, screen: "laptop" };
 const SCREENS = [
@@ -48,15 +49,7 @@ export function HandPage() {
           How it turns, and what it would read through a lens that you have not carried yet.
         </p>
       </header>
-      {answer && answer.techniques.length === 0 && (
-        <p className="max-w-[70ch] p-4 sm:p-8">
-          No filed take is measured yet.{" "}
-          <Link to="/plan" className="font-semibold underline">
-            Plan a session
-          </Link>
-          , film it and file its films: your hand then shows here, technique by technique.
-        </p>
-      )}
+      {answer && answer.techniques.length === 0 && <FirstLook />}
       {answer && answer.techniques.length > 0 && (
         <>
           <div className="flex flex-wrap items-center gap-x-5 gap-y-3 border-b border-line px-4 py-3 sm:px-8">
@@ -84,9 +77,10 @@ export function HandPage() {
             />
           </div>
           <div className="grid grid-cols-1 gap-x-10 gap-y-6 px-4 py-4 sm:px-8 xl:grid-cols-2">
-            <LensPrediction answer={answer} focal={asked.focal_eq_mm} />
+            <LensPrediction answer={answer} asked={asked} />
             <HandSpectrum answer={answer} />
           </div>
+          <ProfileStrata onTechnique={(technique) => put({ technique })} chosen={answer.chosen} />
           <p className="px-4 pb-6 text-small text-stone sm:px-8">
             A prediction from your own takes, not a measurement. What shakes faster than half the
             frame rate of its takes is not in it.

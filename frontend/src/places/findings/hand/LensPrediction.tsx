@@ -1,16 +1,18 @@
-import type { HandAnswer } from "../../../api/hand";
+import type { HandAnswer, HandAsked } from "../../../api/hand";
 import { TicksAcross, TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { TICKS_MM } from "../limits/layout";
+import { FilmIt } from "./FilmIt";
 import { gustScale, lensCurve, lensScale } from "./layout";
 
 const HEIGHT = 260;
 
-type Props = { answer: HandAnswer; focal: number };
+type Props = { answer: HandAnswer; asked: HandAsked };
 
 /** What this hand would read at every lens, with the band in which four takes in five lie. */
-export function LensPrediction({ answer, focal }: Props) {
+export function LensPrediction({ answer, asked }: Props) {
+  const focal = asked.focal_eq_mm;
   const [box, width] = useWidth<HTMLDivElement>();
   const x = lensScale(answer, 30, width - 8);
   const y = gustScale(HEIGHT - 40, 8);
@@ -18,7 +20,10 @@ export function LensPrediction({ answer, focal }: Props) {
   const { here } = answer;
   return (
     <section aria-label="Through another lens" className="min-w-0">
-      <h2 className="label-wide">Through another lens</h2>
+      <header className="flex items-baseline justify-between gap-3">
+        <h2 className="label-wide">Through another lens</h2>
+        {answer.chosen !== null && <FilmIt technique={answer.chosen} asked={asked} />}
+      </header>
       {here && (
         <p className="text-note" aria-live="polite" data-testid="predicted">
           At {format.millimetres(focal)} it would read{" "}

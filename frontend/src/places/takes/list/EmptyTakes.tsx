@@ -1,3 +1,4 @@
+import { FirstLookButton } from "../../plan/door";
 import { Chooser } from "./Chooser";
 
 /** The first page: what to do before there is anything to see. */
@@ -24,6 +25,11 @@ export function EmptyTakes() {
         that you can correct afterwards.
       </p>
       <Chooser />
+      <p className="mt-6 mb-3 border-t border-line pt-5 text-stone">
+        Nothing filmed yet? Six short drills, run hands-free, show how steady your own hand is and
+        what would help it most.
+      </p>
+      <FirstLookButton />
     </div>
   );
 }

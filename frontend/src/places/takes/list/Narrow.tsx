@@ -15,6 +15,7 @@ const ROWS: { name: Name; label: string; any: string }[] = [
   { name: "variation_key", label: "Variation", any: "Any variation" },
   { name: "setup_id", label: "Set-up", any: "Any set-up" },
   { name: "cause", label: "Cause", any: "Any cause" },
+  { name: "origin", label: "Films of", any: "Yours and simulated" },
 ];
 
 type Props = { filter: ListFilter; onChange: (filter: ListFilter) => void };

@@ -9,6 +9,12 @@ import { CHOICE_WORDS } from "../compare/words";
 /** What stands for the codec of a take that is a motion log alone. */
 const LOG_CODEC = "motion log";
 
+const ORIGIN_WORDS = {
+  own: "",
+  simulated: " · simulated, not a recording",
+  example: " · an example, no take of yours",
+} as const;
+
 type Props = { detail: TakeDetail; onDelete: () => void; onName: () => void };
 
 /** Name, facts of the file, and the way to its neighbours. */
@@ -43,6 +49,7 @@ export function TakeHead({ detail, onDelete, onName }: Props) {
           </>
         )}
         {taken.day}
+        {ORIGIN_WORDS[take.origin]}
         {take.choice && ` · ${CHOICE_WORDS[take.choice].toLowerCase()}`}
         {detail.cleared && " · original cleared"}
       </p>

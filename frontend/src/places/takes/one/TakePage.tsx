@@ -35,6 +35,11 @@ const RenameDialog = lazy(() =>
   import("./RenameDialog").then((room) => ({ default: room.RenameDialog })),
 );
 
+/** Loaded when a brief is made of it. */
+const LikeItDialog = lazy(() =>
+  import("./LikeItDialog").then((room) => ({ default: room.LikeItDialog })),
+);
+
 /** One take: picture, ridge, decision, bands and the brief, all in step. */
 export function TakePage() {
   const id = Number(useParams()["id"]);
@@ -61,6 +66,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const [finer, setFiner] = useState(false);
   const [naming, setNaming] = useState(false);
   const [renaming, setRenaming] = useState(false);
+  const [liking, setLiking] = useState(false);
   const [seen, setSeen] = useState<RemedyLine["remedy"] | null>(null);
   const from = detail.part?.from_s;
   useEffect(() => {
@@ -115,12 +121,16 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     onFiner: () => setFiner((now) => !now),
     onDelete: leave,
     onName: () => setRenaming(true),
+    onLike: () => settled && setLiking(true),
   });
   return (
     <PlayheadContext value={playhead}>
       <div className="flex flex-col">
         <TakeHead detail={detail} onDelete={leave} onName={() => setRenaming(true)} />
         <Suspense>
+          {liking && judgement && (
+            <LikeItDialog take={take} part={detail.part} onClose={() => setLiking(false)} />
+          )}
           {renaming && <RenameDialog take={take} onClose={() => setRenaming(false)} />}
         </Suspense>
         {clip && judgement ? (
@@ -197,6 +207,11 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
               >
                 The path, CSV
               </a>
+              {settled && (
+                <Button look="bare" className="ml-2" onClick={() => setLiking(true)}>
+                  A brief like it <Key>B</Key>
+                </Button>
+              )}
             </div>
             {finer && (
               <>

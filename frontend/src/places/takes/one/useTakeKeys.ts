@@ -19,12 +19,14 @@ type Asked = {
   onFiner: () => void;
   onDelete: () => void;
   onName: () => void;
+  onLike: () => void;
 };
 
 /** The keys of a take. */
 export function useTakeKeys(asked: Asked): void {
   const { detail, playhead, previewing, onPlay, onPreview, onMark, onFiner, onDelete, onName } =
     asked;
+  const { onLike } = asked;
   const { judgement, clip } = detail;
   const navigate = useNavigate();
   const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
@@ -73,6 +75,7 @@ export function useTakeKeys(asked: Asked): void {
     },
     "Smooth to you, or not": { y: () => onMark(true), n: () => onMark(false) },
     Rename: { r: onName },
+    "A brief like it": { b: onLike },
     "Back to the list": { Escape: () => void navigate("/takes") },
   };
   useKeys(previewing ? always : { ...own, ...always });

@@ -1,0 +1,73 @@
+"""A feel by example: a stretch of a film that one admires becomes the feel of a brief."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from ridgewind.core.brief import FEELS, LONGEST_WHY, Brief
+from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.shake.gust import GUST_MAX
+from ridgewind.services import assessing
+from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, UNSETTLED, NotReadyError
+from ridgewind.store import briefs, database, takes
+from ridgewind.store.database import Connection
+from ridgewind.store.takes import Origin
+
+LEAST_SHARE = 0.1
+"""Share of the shake that a band must have to be named (chosen here)."""
+
+
+@dataclass(frozen=True)
+class Example:
+    """before: what the take was until then, so that it can be undone."""
+
+    brief_id: int
+    target: float
+    before: Origin
+
+
+def make_brief(db: Connection, take_id: int, *, name: str, is_own: bool) -> Example:
+    """Make a brief that allows what a take, or the part of it that is judged, shows. is_own: it is
+    a take of the shooter's and stays one; else it is an example from now on. Raises NotFoundError,
+    NotReadyError where nothing can be told of it."""
+    judged = assessing.judge(db, take_id)
+    found = judged.assessment
+    if found is None:
+        raise NotReadyError(*NOT_MEASURED)
+    if found.doubt is not None:
+        raise NotReadyError(*UNSETTLED)
+    if found.gust is None:
+        raise NotReadyError(*NO_SHOT)
+    brief = like(judged.take.brief, found.gust, _told(judged.take.name, found))
+    with database.atomic(db):
+        brief_id = briefs.add(db, brief, name=name)
+        if not is_own:
+            takes.set_origin(db, take_id, "example")
+    return Example(brief_id, brief.target, judged.take.origin)
+
+
+def like(brief: Brief, gust: float, why: str) -> Brief:
+    """A brief that allows a gust: the feel that is nearest above, with the gust for its target."""
+    target = min(GUST_MAX, math.ceil(10.0 * gust) / 10.0)
+    able = [feel for feel, allowed in FEELS.items() if allowed >= target]
+    return replace(
+        brief, feel=able[0] if able else next(reversed(FEELS)), own_target=target,
+        why=why[:LONGEST_WHY],
+    )  # fmt: skip
+
+
+def _told(name: str, found: Assessment) -> str:
+    """What the example shows, in words: its gust, its bands and its move."""
+    bands = sorted((one for one in found.bands if one.share), key=lambda one: -(one.share or 0.0))
+    shares = [
+        f"{one.name} {100 * one.share:.0f} %"
+        for one in bands
+        if one.share is not None and one.share >= LEAST_SHARE
+    ]
+    told = [f"Like “{name}”: gust {found.gust:.1f}"]
+    if shares:
+        told.append(", ".join(shares))
+    if found.move is not None and found.move.move is not None:
+        told.append(f"a {found.move.move.kind} of {found.move.move.seconds:.1f} s")
+    return "; ".join(told) + "."

@@ -1,0 +1,119 @@
+"""A shooter's profile: how fast each technique turns and by which kinds of shake, how long a lens
+it bears, and the drills that would gain most."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridgewind.core.brief import Brief
+from ridgewind.core.practice.drill import Drill, Technique
+from ridgewind.core.shake.bands import EDGES_HZ, NAMES
+from ridgewind.core.shake.gust import weight
+from ridgewind.core.trials.distributions import t_quantile
+from ridgewind.core.trials.lens_limit import LEAN, LensLimit
+from ridgewind.core.trials.own_hand import Hand
+from ridgewind.services import limits, own_hand, progress
+from ridgewind.store import drills
+from ridgewind.store.database import Connection
+
+MOST_GAINS = 3
+CHANCE = 0.9
+"""That an interval holds the mean (definition, as of trials)."""
+
+
+@dataclass(frozen=True)
+class ProfileLine(Technique):
+    """deg_s: its mean body speed, between low and high. shares: of what is seen of it, by band in
+    the order of NAMES. longest_mm: that it bears. hint: of too few takes to go by."""
+
+    takes: int
+    deg_s: float
+    low: float
+    high: float
+    shares: tuple[float, ...]
+    longest_mm: float
+    hint: bool
+
+
+@dataclass(frozen=True)
+class Gain:
+    """over: gust that the drill is over its mark; None where it was never filmed and is named for
+    the kind of shake that is strongest, band."""
+
+    drill: Drill
+    over: float | None
+    band: str
+
+
+@dataclass(frozen=True)
+class Profile:
+    """strongest: the band that shows most over all techniques, "" where nothing is known."""
+
+    target: float
+    lines: tuple[ProfileLine, ...]
+    strongest: str
+    gains: tuple[Gain, ...]
+
+
+def profile_of(db: Connection, brief: Brief) -> Profile:
+    """The profile of all filed takes that count, the steadiest technique first."""
+    hands = {one.key: one.hand for one in own_hand.hands(db)}
+    found = limits.limits_of(db, brief)
+    lines = []
+    for one in found.techniques:
+        hand = hands.get(one.key)
+        if hand is not None:
+            low, mean, high = _ends(one.lens)
+            lines.append(
+                ProfileLine(
+                    one.drill, one.variation, takes=one.takes, deg_s=mean, low=low, high=high,
+                    shares=_shares(hand), longest_mm=one.longest_mm, hint=one.hint,
+                )
+            )  # fmt: skip
+    lines.sort(key=lambda one: one.deg_s)
+    strongest = _strongest(lines)
+    return Profile(found.target, tuple(lines), strongest, _gains(db, strongest))
+
+
+def _ends(lens: LensLimit) -> tuple[float, float, float]:
+    """The mean body speed and its interval, degrees a second."""
+    half = t_quantile(lens.dof, 0.5 + CHANCE / 2.0) * lens.spread / math.sqrt(lens.takes + LEAN)
+    return 2.0 ** (lens.mean - half), 2.0**lens.mean, 2.0 ** (lens.mean + half)
+
+
+def _shares(hand: Hand) -> tuple[float, ...]:
+    """Of the eye's own power of turning, by band."""
+    seen = hand.mean_square[:, :, :2].sum(axis=2).mean(axis=0) * weight(hand.hz) ** 2
+    whole = float(seen.sum()) or 1.0
+    return tuple(
+        float(seen[(hand.hz >= low) & (hand.hz < high)].sum()) / whole
+        for low, high in EDGES_HZ.values()
+    )
+
+
+def _strongest(lines: list[ProfileLine]) -> str:
+    """By the mean of the techniques' shares, so that no technique counts twice for being filmed
+    more often."""
+    if not lines:
+        return ""
+    means = np.array([one.shares for one in lines]).mean(axis=0)
+    return NAMES[int(means.argmax())]
+
+
+def _gains(db: Connection, strongest: str) -> tuple[Gain, ...]:
+    """Those that are farthest over their marks; then, of those never filmed, what works on the
+    strongest kind of shake."""
+    library = drills.library(db)
+    season = progress.season_of(db, None)
+    filmed = {one.drill.key for one in season.drills}
+    over = [Gain(library[one.drill_key], one.over, "") for one in season.work
+            if one.drill_key in library]  # fmt: skip
+    fresh = [
+        Gain(drill, None, strongest)
+        for drill in library.values()
+        if drill.measures == strongest and drill.key not in filmed and not drill.needs
+    ]
+    return tuple((over + fresh)[:MOST_GAINS])
