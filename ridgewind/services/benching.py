@@ -4,8 +4,10 @@ not darken the others."""
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
+
+import numpy as np
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.errors import InvalidArgumentError
@@ -18,10 +20,12 @@ from ridgewind.core.kit.moving import PlannedMove
 from ridgewind.core.kit.optics import Picture
 from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
+from ridgewind.core.trials.own_hand import MIDDLES_HZ, Hand, through_lenses
 from ridgewind.core.units import pct_to_deg
-from ridgewind.store import briefs, kit, summaries
+from ridgewind.store import briefs, findings, kit, summaries
 from ridgewind.store.database import Connection
 from ridgewind.store.kit import SetupAsk
+from ridgewind.store.summaries import BodySpeed
 
 PanelName = Literal["optics", "picture", "shake", "time", "move", "rig", "strap"]
 Source = Literal["setup", "all", "typical"]
@@ -97,7 +101,8 @@ def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> Bench
     def through_lens(name: PanelName, work: Callable[[], Figures]) -> Figures | None:
         return panel(name, work) if open_panels else None
 
-    speeds, source = _speeds(db, setup_id, walking=ask.bench.shake.typical == "walking")
+    told, source = _told(db, setup_id, walking=ask.bench.shake.typical == "walking")
+    speeds = [(one.speed_pct_s, one.focal_eq_mm) for one in told]
     reaches = _reaches(db, parts) if open_panels else ()
     kit_mm = [end for reach in reaches for end in (reach.low_mm, reach.high_mm)]
     body = [pct_to_deg(speed, focal_eq_mm=focal) for speed, focal in speeds]
@@ -106,7 +111,12 @@ def figures(db: Connection, ask: SetupAsk, brief: Brief, setup_id: int) -> Bench
         picture=through_lens("picture", lambda: bench.picture(parts, brief)),
         shake=through_lens(
             "shake",
-            lambda: bench.shake(parts, brief, asked.shake, body_deg_s=body, kit_mm=kit_mm),
+            lambda: _by_spectrum(
+                db,
+                told,
+                brief,
+                bench.shake(parts, brief, asked.shake, body_deg_s=body, kit_mm=kit_mm),
+            ),
         ),
         source=source,
         dots=tuple(
@@ -129,16 +139,41 @@ def brief_for(db: Connection, brief_id: int | None) -> Brief:
     return (briefs.usual(db) if brief_id is None else briefs.by_id(db, brief_id)).brief
 
 
-def _speeds(
-    db: Connection, setup_id: int, *, walking: bool
-) -> tuple[list[tuple[float, float]], Source]:
-    """Picture speed and focal length of past takes, walks or all others: this set-up's if enough,
-    else all. A take whose set-up is not known tells nothing of one."""
+def _told(db: Connection, setup_id: int, *, walking: bool) -> tuple[list[BodySpeed], Source]:
+    """Past takes, walks or all others, that tell of a set-up: its own if enough, else all. A take
+    whose set-up is not known tells nothing of one."""
     rows = [one for one in summaries.body_speeds(db, limit=MOST_TAKES) if one.walks == walking]
     own = [one for one in rows if setup_id and one.setup_id == setup_id]
     told = own if len(own) >= ENOUGH_TAKES else rows
-    source: Source = "typical" if not told else "setup" if told is own else "all"
-    return [(one.speed_pct_s, one.focal_eq_mm) for one in told], source
+    return told, "typical" if not told else "setup" if told is own else "all"
+
+
+def _by_spectrum(db: Connection, told: list[BodySpeed], brief: Brief, shake: Shake) -> Shake:
+    """The curve from how the hand turned at each frequency, which tells turns, that a lens
+    enlarges, from rolls and steps, that it does not; as it was where no take says so."""
+    turned = findings.turning(db, [one.take_id for one in told])
+    known = [one for one in told if one.take_id in turned]
+    if not known:
+        return shake
+    hand = Hand(
+        MIDDLES_HZ,
+        np.array([turned[one.take_id] for one in known]),
+        np.array([one.focal_eq_mm for one in known]),
+    )
+    curve = through_lenses(
+        hand, shake.curve.focal_mm, target=brief.target, screen_deg=brief.screen_deg
+    )
+    (gust,) = through_lenses(
+        hand, (shake.focal_eq_mm,), target=brief.target, screen_deg=brief.screen_deg
+    ).gust
+    return replace(
+        shake,
+        gust=gust,
+        curve=replace(
+            shake.curve, gust=curve.gust, low=curve.low, high=curve.high,
+            longest_mm=curve.longest_mm, safe_mm=curve.safe_mm,
+        ),
+    )  # fmt: skip
 
 
 def _reaches(db: Connection, parts: Parts) -> tuple[Reach, ...]:

@@ -144,6 +144,9 @@ def details_of(db: Connection, case: Case) -> RemedyDetails:
     take, clip, found = case.take, case.clip, case.assessment
     reached = found.decision.remedy != "retake"
     causes = found.causes.causes
+    limit = None
+    if found.decision.remedy != "keep":
+        limit = next_time.beyond_limit(db, take, clip.focal_eq_mm)
     return RemedyDetails(
         rates=rate_readings(case.analysis, take.brief, fps=clip.fps, duration_s=clip.duration_s)
         if case.pictured
@@ -153,7 +156,8 @@ def details_of(db: Connection, case: Case) -> RemedyDetails:
             for kind in POLISHES
             if (strengths := curve_of(case, found.decision.of(kind)))
         },
-        hints=hints_for(
+        hints=(() if limit is None else (limit,))
+        + hints_for(
             case.analysis,
             take.brief,
             focal_eq_mm=clip.focal_eq_mm,

@@ -73,7 +73,8 @@ class StrapPoint:
 @dataclass(frozen=True)
 class Limits:
     """target: gust on the usual screen that the brief allows on its own. overall: the shooter's own
-    whole. strap: None for too few takes with a tension. lenses: of the kit."""
+    whole. strap: None for too few takes with a tension. lenses: of the kit. focal_eq_mm: of the
+    set-up in use, None without one."""
 
     target: float
     overall: Overall
@@ -81,6 +82,7 @@ class Limits:
     strap: Parabola | None
     pulled: tuple[StrapPoint, ...]
     lenses: tuple[LensReach, ...]
+    focal_eq_mm: float | None
 
 
 def limits_of(db: Connection, brief: Brief) -> Limits:
@@ -103,6 +105,7 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
         if drill_key in library
     ]
     pulled = [one for one in counted if one.tension is not None]
+    in_use = _in_use(db)
     strap = strap_curve(
         [float(one.tension or 0) for one in pulled],
         [one.figures["gust"] for one in pulled],
@@ -114,8 +117,41 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
         techniques=tuple(sorted(found, key=lambda one: -one.longest_mm)),
         strap=strap,
         pulled=_level(pulled),
-        lenses=lenses_of_kit(db, _in_use(db)),
+        lenses=lenses_of_kit(db, in_use),
+        focal_eq_mm=None if in_use is None else in_use.focal_eq_mm,
     )
+
+
+@dataclass(frozen=True)
+class TechniqueLens(Technique):
+    """How long a lens a technique bears under a brief, from so many takes."""
+
+    longest_mm: float
+    takes: int
+
+
+def longest_lens(
+    db: Connection, brief: Brief, drill_key: str, variation: str
+) -> TechniqueLens | None:
+    """The longest lens of one technique; None where too few of its takes count."""
+    drill = drills.library(db, archived=True).get(drill_key)
+    if drill is None:
+        return None
+    counted = [
+        one for one in findings.filed_takes(db) if not trials.take_of(one, FIGURES["gust"]).why_out
+    ]
+    overall = overall_of([speed for one in counted if (speed := _log2_body(one)) is not None])
+    own = [
+        speed
+        for one in counted
+        if (one.drill_key, one.variation_key) == (drill_key, variation)
+        and (speed := _log2_body(one)) is not None
+    ]
+    if len(own) < LEAST_TAKES:
+        return None
+    target = brief.target - screen_offset(brief.screen_deg)
+    longest_mm = lens_limit(own, overall=overall).longest_mm(target=target)
+    return TechniqueLens(drill, variation, longest_mm=longest_mm, takes=len(own))
 
 
 def _log2_body(one: FiledTake) -> float | None:

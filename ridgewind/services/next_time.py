@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections import defaultdict
 
-from ridgewind.core.judge.next_time import LensRange, Record
+from ridgewind.core.judge.next_time import Hint, LensRange, Record
 from ridgewind.core.kit.items import Camera, Lens
 from ridgewind.core.practice.drill import Drill
+from ridgewind.services import limits
 from ridgewind.store import drills, kit, summaries
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
@@ -34,6 +35,21 @@ def drill_for(db: Connection, cause: str, filed: str | None) -> Drill | None:
 def _rank(drill: Drill, cause: str) -> int:
     """Where among a drill's faults a cause stands: the first is what the drill is about."""
     return next(index for index, fault in enumerate(drill.faults) if fault.cause == cause)
+
+
+def beyond_limit(db: Connection, take: TakeRow, focal_eq_mm: float) -> Hint | None:
+    """That a take was filmed through a longer lens than its technique bears under its brief; None
+    where it was not, or too few takes tell it."""
+    if take.drill_key is None or take.variation_key is None:
+        return None
+    found = limits.longest_lens(db, take.brief, take.drill_key, take.variation_key)
+    if found is None or focal_eq_mm <= found.longest_mm:
+        return None
+    text = (
+        f"“{found.name}” bears {found.longest_mm:.0f} mm at this feel, over {found.takes} takes of"
+        f" yours; this was {focal_eq_mm:.0f} mm."
+    )
+    return Hint("limit", text)
 
 
 def lenses(db: Connection, take: TakeRow) -> list[LensRange]:

@@ -56,9 +56,10 @@ def stale_count(db: sqlite3.Connection) -> int:
 
 @dataclass(frozen=True)
 class BodySpeed:
-    """A measured take. setup_id: 0 where it is not known. speed_pct_s: S of the picture. walks:
-    steps were found in it."""
+    """A measured take of the shooter's own. setup_id: 0 where it is not known. speed_pct_s: S of
+    the picture. walks: steps were found in it."""
 
+    take_id: int
     setup_id: int
     speed_pct_s: float
     focal_eq_mm: float
@@ -68,7 +69,7 @@ class BodySpeed:
 def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[BodySpeed]:
     """Of the newest measured takes."""
     rows = db.execute(
-        "select coalesce(take.setup_id, 0) as setup_id, summary.speed_pct_s,"
+        "select take.id, coalesce(take.setup_id, 0) as setup_id, summary.speed_pct_s,"
         f" coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal,"
         " json_extract(summary.figures, '$.cadence') is not null as walks"
         " from take join summary on summary.take_id = take.id"
@@ -78,7 +79,7 @@ def body_speeds(db: sqlite3.Connection, *, limit: int) -> list[BodySpeed]:
         (limit,),
     )
     return [
-        BodySpeed(row["setup_id"], row["speed_pct_s"], row["focal"], bool(row["walks"]))
+        BodySpeed(row["id"], row["setup_id"], row["speed_pct_s"], row["focal"], bool(row["walks"]))
         for row in rows
     ]
 

@@ -12,14 +12,19 @@ import signal
 import sqlite3
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from contextlib import closing, contextmanager, suppress
+from datetime import date
 from functools import partial
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
+
+from ridgewind.demo import folder, weeks
+from ridgewind.library.library import Library
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
 expect.set_options(timeout=30_000)  # more tests run than there are cores
@@ -186,6 +191,9 @@ class SharedDemo(Client):
             yield
 
 
+SHOWN = [day for day in weeks.DAYS if {"hands", "elbows"} & set(day.drills)]
+"""Days of the demo's weeks that `practised` holds."""
+
 KEPT = {
     "take": "id, name, deleted_at, brief_id, setup_id, own_focal_eq_mm, from_s, to_s, choice",
     "brief": "id, name, feel, own_target, archived_at",
@@ -233,6 +241,25 @@ def demo(starter, shared_folder):
     shared = SharedDemo(shared_folder / "demo")
     yield shared
     shared.leave()
+
+
+@pytest.fixture(scope="session")
+def practised(starter, tmp_path_factory):
+    """A library with some weeks of practice in it, served."""
+    root = tmp_path_factory.mktemp("practised")
+    library = Library(root / "library")
+    library.root.mkdir()
+    (library.root / "key").write_text(KEY)
+    folder.begin(library)
+    library.prepare()
+    patch = pytest.MonkeyPatch()
+    patch.setattr(weeks, "DAYS", SHOWN)
+    weeks.fill_weeks(library, threading.Event(), today=date.today())
+    patch.undo()
+    folder.disown(library)
+    server = Server("serve", library.root, root / "log")
+    yield server
+    server.stop()
 
 
 @pytest.fixture

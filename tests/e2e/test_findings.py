@@ -3,39 +3,13 @@
 from __future__ import annotations
 
 import re
-import threading
-from datetime import date
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from ridgewind.demo import folder, weeks
-from ridgewind.library.library import Library
-from tests.e2e.conftest import KEY, Server
 from tests.e2e.helpers import check_accessibility
 
 pytestmark = pytest.mark.e2e
-
-SHOWN = [day for day in weeks.DAYS if {"hands", "elbows"} & set(day.drills)]
-
-
-@pytest.fixture(scope="module")
-def practised(starter, tmp_path_factory):
-    """A library with some weeks of practice in it, served."""
-    root = tmp_path_factory.mktemp("practised")
-    library = Library(root / "library")
-    library.root.mkdir()
-    (library.root / "key").write_text(KEY)
-    folder.begin(library)
-    library.prepare()
-    patch = pytest.MonkeyPatch()
-    patch.setattr(weeks, "DAYS", SHOWN)
-    weeks.fill_weeks(library, threading.Event(), today=date.today())
-    patch.undo()
-    folder.disown(library)
-    server = Server("serve", library.root, root / "log")
-    yield server
-    server.stop()
 
 
 def side(page: Page, key: str):

@@ -3114,12 +3114,15 @@ export interface components {
     };
     /**
      * LimitsAnswer
-     * @description target: gust that the brief allows, on the usual screen.
+     * @description target: gust that the brief allows, on the usual screen. focal_eq_mm: of the set-up in use,
+     *     null without one.
      */
     LimitsAnswer: {
       brief: components["schemas"]["NamedLink"];
       /** Briefs */
       briefs: components["schemas"]["NamedLink"][];
+      /** Focal Eq Mm */
+      focal_eq_mm: number | null;
       /** Lenses */
       lenses: components["schemas"]["LensLine"][];
       strap: components["schemas"]["StrapLine"] | null;

@@ -40,7 +40,7 @@ class Record:
 
 @dataclass(frozen=True)
 class Hint:
-    """kind: lens, rate, support or three_legs. text: what to take, and what it would read."""
+    """kind: limit, lens, rate, support or three_legs. text: what to take, what it would read."""
 
     kind: str
     text: str

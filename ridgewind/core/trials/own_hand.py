@@ -13,6 +13,7 @@ which is the integral of docs/measurement.md with (2π f)² p(f) df taken togeth
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -36,6 +37,10 @@ MIDDLES_HZ: Floats = np.sqrt(EDGES_HZ[:-1] * EDGES_HZ[1:])
 CHANCE = 0.8
 """That a further take lies within a prediction's interval (chosen here, as limits have it)."""
 
+FOUR_IN_FIVE_SIGMA = 0.8416
+"""Standard normal quantile of 0.8."""
+
+LEAST_SPEED = 1e-9
 TYPICAL_SPREAD_LOG2 = 0.5
 """Of log2 of speed from take to take while it is not known (as of limits)."""
 
@@ -106,6 +111,46 @@ def predict(
     return Prediction(gust, max(0.0, gust - half), min(10.0, gust + half), len(speeds))
 
 
+@dataclass(frozen=True)
+class ThroughLenses:
+    """A hand at several lenses. gust: of the usual take at each; low, high: one spread either
+    side. longest_mm, safe_mm: focal lengths up to which the usual take, and four takes in five,
+    pass; None where that is none of the lenses."""
+
+    gust: tuple[float, ...]
+    low: tuple[float, ...]
+    high: tuple[float, ...]
+    longest_mm: float | None
+    safe_mm: float | None
+
+
+def through_lenses(
+    hand: Hand, focal_eq_mm: Sequence[float], *, target: float, screen_deg: float
+) -> ThroughLenses:
+    """What the usual take reads at each of some lenses, from short to long."""
+    logs = np.array(
+        [
+            np.log2(np.maximum(seen_speeds(hand, focal_eq_mm=float(mm)), LEAST_SPEED))
+            for mm in focal_eq_mm
+        ]
+    )
+    count = logs.shape[1]
+    middle = logs.mean(axis=1)
+    spread = logs.std(axis=1, ddof=1) if count >= 3 else np.full(len(logs), TYPICAL_SPREAD_LOG2)
+
+    def gusts(sigma: float) -> tuple[float, ...]:
+        speeds = np.exp2(middle + sigma * spread)
+        return tuple(to_gust(float(one), screen_deg=screen_deg) for one in speeds)
+
+    def reach(sigma: float) -> float | None:
+        found = gusts(sigma)
+        if found[0] > target or found[-1] <= target:
+            return None
+        return float(np.exp(np.interp(target, found, np.log(focal_eq_mm))))
+
+    return ThroughLenses(gusts(0.0), gusts(-1.0), gusts(1.0), reach(0.0), reach(FOUR_IN_FIVE_SIGMA))
+
+
 def left_out_error(hand: Hand) -> float | None:
     """The middle of how far each take's gust, through its own lens, is from what the others predict
     for it; None for fewer than three takes."""
@@ -124,7 +169,7 @@ def left_out_error(hand: Hand) -> float | None:
 def _half_log2(speeds: Floats) -> float:
     """Half of the interval of one further take, in log2 of speed."""
     count = len(speeds)
-    logs = np.log2(np.maximum(speeds, 1e-9))
+    logs = np.log2(np.maximum(speeds, LEAST_SPEED))
     if count < 2:
         dof, spread = 3.0, TYPICAL_SPREAD_LOG2
     else:

@@ -86,7 +86,8 @@ class LensLine(BaseModel):
 
 
 class LimitsAnswer(BaseModel):
-    """target: gust that the brief allows, on the usual screen."""
+    """target: gust that the brief allows, on the usual screen. focal_eq_mm: of the set-up in use,
+    null without one."""
 
     brief: NamedLink
     briefs: list[NamedLink]
@@ -94,3 +95,4 @@ class LimitsAnswer(BaseModel):
     techniques: list[TechniqueLine]
     strap: StrapLine | None
     lenses: list[LensLine]
+    focal_eq_mm: float | None

@@ -36,6 +36,7 @@ def limits_of(query: models.LimitsQuery) -> Response:
                 models.LensLine(name=one.name, low_mm=one.low_mm, high_mm=one.high_mm)
                 for one in found.lenses
             ],
+            focal_eq_mm=found.focal_eq_mm,
         )
     )
 

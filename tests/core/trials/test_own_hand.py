@@ -17,6 +17,7 @@ from ridgewind.core.trials.own_hand import (
     Hand,
     left_out_error,
     predict,
+    through_lenses,
     turning_of,
 )
 from ridgewind.standin.body import Technique
@@ -129,3 +130,26 @@ def test_what_cannot_be_trusted_makes_no_hand_steadier():
         predict(Hand(MIDDLES_HZ, one[None], np.array([26.0])), focal_eq_mm=26).gust for one in told
     )
     assert part == pytest.approx(whole, abs=0.2)
+
+
+def test_a_lens_enlarges_turns_and_leaves_rolls():
+    """All the reach of a hand that only turns is in proportion; one that only rolls has none."""
+    turns, rolls = np.zeros((4, BINS, 4)), np.zeros((4, BINS, 4))
+    at = int(np.argmin(np.abs(MIDDLES_HZ - 4.0)))
+    turns[:, at, 0] = [0.2, 0.25, 0.3, 0.35]
+    rolls[:, at, 2] = 1.0
+    lenses = np.geomspace(10, 200, 30).tolist()
+    found = through_lenses(
+        Hand(MIDDLES_HZ, turns, np.full(4, 26.0)), lenses, target=4.0, screen_deg=30.0
+    )
+    assert found.gust[-1] - found.gust[0] == pytest.approx(1.25 * np.log2(20.0), abs=0.01)
+    assert found.safe_mm < found.longest_mm
+    at_longest = through_lenses(
+        Hand(MIDDLES_HZ, turns, np.full(4, 26.0)), [found.longest_mm], target=4.0, screen_deg=30.0
+    )
+    assert at_longest.gust[0] == pytest.approx(4.0, abs=0.01)
+    rolled = through_lenses(
+        Hand(MIDDLES_HZ, rolls, np.full(4, 26.0)), lenses, target=10.0, screen_deg=30.0
+    )
+    assert np.ptp(rolled.gust) == pytest.approx(0.0, abs=1e-9)
+    assert rolled.longest_mm is None

@@ -10,6 +10,7 @@ import {
   type PracticeAsk,
   type PracticePlan,
 } from "../../api/practice";
+import { useLimits } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
@@ -19,6 +20,7 @@ import { useKeys } from "../../keys/useKeys";
 import { Asked } from "./Asked";
 import { PlanStrip } from "./PlanStrip";
 import { PlanTabs } from "./PlanTabs";
+import { limitWarnings } from "./limitWarnings";
 
 const FIRST: PracticeAsk = {
   minutes: 30,
@@ -112,6 +114,8 @@ type BlocksProps = {
 };
 
 function Blocks({ plan, library, ask, onLock }: BlocksProps) {
+  const limits = useLimits(null).data;
+  const warnings = limits ? limitWarnings(plan, limits, ask.focal_eq_mm ?? null) : {};
   return (
     <ol className="pb-8">
       {plan.blocks.map((block, index) => {
@@ -133,6 +137,11 @@ function Blocks({ plan, library, ask, onLock }: BlocksProps) {
                   .map((key) => drill?.variations.find((one) => one.key === key)?.name ?? key)
                   .join(" → ")}
               </p>
+              {warnings[block.drill_key] && (
+                <p className="text-small font-medium text-ember-deep">
+                  {warnings[block.drill_key]}
+                </p>
+              )}
               <p className="text-small text-stone">
                 {block.order.length} takes of {block.take_s} s, rest {block.rest_s} s
               </p>

@@ -20,7 +20,7 @@ export function Options({ answer, chosen }: Props) {
         <li
           key={one.key}
           aria-current={index === chosen}
-          className="relative grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 aria-[current=true]:bg-paper sm:px-8 lg:grid-cols-[minmax(0,1fr)_210px_auto]"
+          className="relative grid grid-cols-1 items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 aria-[current=true]:bg-paper sm:px-8 lg:grid-cols-[minmax(0,1fr)_210px_auto]"
         >
           {index === chosen && <i className="absolute inset-y-0 left-0 w-1 bg-lamp" />}
           <div className="min-w-0">
@@ -32,7 +32,7 @@ export function Options({ answer, chosen }: Props) {
             <p className="text-small text-stone">{groundWords(one)}</p>
           </div>
           <Chance one={one} target={answer.target} />
-          <span className="col-span-2 flex gap-2 lg:col-span-1">
+          <span className="flex gap-2">
             <Button disabled={acts.busy} onClick={() => acts.practise(one)}>
               Practise this
             </Button>
