@@ -29,6 +29,10 @@ const TakesPage = page(() => import("./places/takes/list/TakesPage"), "TakesPage
 const TakePage = page(() => import("./places/takes/one/TakePage"), "TakePage");
 const ComparePage = page(() => import("./places/takes/compare/ComparePage"), "ComparePage");
 const TrialsPage = page(() => import("./places/findings/trials/TrialsPage"), "TrialsPage");
+const PickedTrialPage = page(
+  () => import("./places/findings/trials/PickedTrialPage"),
+  "PickedTrialPage",
+);
 const ShotPage = page(() => import("./places/findings/shot/ShotPage"), "ShotPage");
 const LimitsPage = page(() => import("./places/findings/limits/LimitsPage"), "LimitsPage");
 const HandPage = page(() => import("./places/findings/hand/HandPage"), "HandPage");
@@ -86,6 +90,7 @@ export function App() {
               <Route path="/takes/compare" element={<ComparePage />} />
               <Route path="/takes/:id" element={<TakePage />} />
               <Route path="/findings" element={<TrialsPage />} />
+              <Route path="/findings/picked" element={<PickedTrialPage />} />
               <Route path="/findings/shot" element={<ShotPage />} />
               <Route path="/findings/limits" element={<LimitsPage />} />
               <Route path="/findings/progress" element={<ProgressPage />} />

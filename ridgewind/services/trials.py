@@ -38,16 +38,34 @@ class TrialTake:
 
 
 @dataclass(frozen=True)
-class DrillTrial:
-    """A drill with its takes and what they tell. figure: what is compared; figures: what could be.
-    trial: None where nothing can be compared yet; then why_not says why."""
+class Side:
+    """A way of holding that is compared. control: the plain one, or the one that others are
+    compared with."""
 
-    drill: Drill
+    key: str
+    name: str
+    control: bool
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """Takes in groups, with what they tell. figure: what is compared; figures: what could be.
+    sides: the control first. trial: None where nothing can be compared yet; then why_not says
+    why."""
+
     figure: Figure
     figures: tuple[Figure, ...]
+    sides: tuple[Side, ...]
     takes: tuple[TrialTake, ...]
     trial: Trial | None
     why_not: str
+
+
+@dataclass(frozen=True)
+class DrillTrial(Comparison):
+    """The variations of a drill."""
+
+    drill: Drill
 
     @property
     def next_round(self) -> tuple[str, ...]:
@@ -144,20 +162,30 @@ def plan_next(db: Connection, drill_key: str, *, seed: int) -> int:
 def _trial(
     drill: Drill, filed: list[FiledTake], figure: Figure, *, shuffled: bool = True
 ) -> DrillTrial:
+    sides = tuple(Side(one.key, one.name, one.control) for one in drill.variations)
+    found = compare(sides, filed, figure, shuffled=shuffled)
+    return DrillTrial(**vars(found), drill=drill)
+
+
+def compare(
+    sides: tuple[Side, ...], filed: list[FiledTake], figure: Figure, *, shuffled: bool = True
+) -> Comparison:
+    """Compare takes by their variation_key, one side being the control."""
+    control = next(one for one in sides if one.control)
     takes = tuple(take_of(one, figure) for one in filed)
     counted = [one for one in takes if not one.why_out]
     have = Counter(key for one in filed for key in one.figures)
     trial, why_not = None, ""
     try:
         trial = compare_variations(
-            [_filmed(one) for one in counted], control=drill.control.key, shuffled=shuffled
+            [_filmed(one) for one in counted], control=control.key, shuffled=shuffled
         )
     except InvalidArgumentError:
-        why_not = _why_not(drill, counted)
-    return DrillTrial(
-        drill=drill,
+        why_not = _why_not(control, counted)
+    return Comparison(
         figure=figure,
         figures=tuple(one for one in FIGURES.values() if have[one.key] or one == figure),
+        sides=tuple(sorted(sides, key=lambda one: not one.control)),
         takes=_marked(takes, trial),
         trial=trial,
         why_not=why_not,
@@ -197,8 +225,7 @@ def _marked(takes: tuple[TrialTake, ...], trial: Trial | None) -> tuple[TrialTak
     )
 
 
-def _why_not(drill: Drill, counted: list[TrialTake]) -> str:
-    control = drill.control
+def _why_not(control: Side, counted: list[TrialTake]) -> str:
     if not any(one.filed.variation_key == control.key for one in counted):
-        return f"No take of the plain control, “{control.name}”, counts yet."
-    return f"No session holds “{control.name}” beside another variation yet."
+        return f"No take of “{control.name}”, which the others are compared with, counts yet."
+    return f"No session holds “{control.name}” beside another way yet."

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -13,6 +14,7 @@ from numpy.typing import NDArray
 from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store.errors import NotFoundError
+from ridgewind.store.listing import DAY
 
 Floats = NDArray[np.float64]
 
@@ -73,6 +75,53 @@ def filed_takes(
     return [_row(row, with_lasting=with_lasting) for row in rows]
 
 
+@dataclass(frozen=True)
+class PickedTake:
+    """Any take as a trial sees it, with what could tell it apart. Of a take of no session, the
+    session is its day, under a number below nothing."""
+
+    filed: FiledTake
+    setup_name: str | None
+    brief_name: str | None
+
+
+_PICKED = f"""
+select take.id as take_id, take.name, coalesce(filed.session_id, -julianday({DAY})) as day_id,
+       coalesce(session.name, {DAY}) as session_name, coalesce(filed.drill_key, '') as drill_key,
+       coalesce(filed.variation_key, '') as variation_key,
+       coalesce(filed.filmed_at, clip.recorded_at) as filmed_at, filed.felt, filed.fatigue,
+       filed.tension, take.choice, take.counts, summary.gust, summary.speed_pct_s,
+       summary.trusted_share, coalesce(summary.figures, '{{}}') as figures, '[]' as lasting,
+       coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
+       setup.name as setup_name, brief.name as brief_name,
+       row_number() over (
+         partition by coalesce(filed.session_id, {DAY})
+         order by coalesce(filed.position, 0), clip.recorded_at, take.id
+       ) as place
+  from take
+  join clip on clip.id = take.clip_id
+  join brief on brief.id = take.brief_id
+  left join setup on setup.id = take.setup_id
+  left join summary on summary.take_id = take.id
+  left join session_take as filed on filed.take_id = take.id
+  left join session on session.id = filed.session_id
+ where take.deleted_at is null and take.id in (select value from json_each(?))
+"""
+
+
+def picked_takes(db: sqlite3.Connection, take_ids: list[int]) -> list[PickedTake]:
+    """Any takes, in the order in which they were filmed, as far as that is known."""
+    rows = db.execute(f"{_PICKED} order by day_id, place", (json.dumps(take_ids),))
+    return [
+        PickedTake(
+            _row({**dict(row), "session_id": int(row["day_id"])}, with_lasting=False),
+            row["setup_name"],
+            row["brief_name"],
+        )
+        for row in rows
+    ]
+
+
 def turning(db: sqlite3.Connection, take_ids: list[int]) -> dict[int, Floats]:
     """How fast the hand turned in some takes, (bins, 4) each; those without are left out."""
     rows = db.execute(
@@ -93,7 +142,7 @@ def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> Non
         raise NotFoundError("take", take_id)
 
 
-def _row(row: sqlite3.Row, *, with_lasting: bool) -> FiledTake:
+def _row(row: Mapping[str, Any] | sqlite3.Row, *, with_lasting: bool) -> FiledTake:
     values: dict[str, Any] = {name: row[name] for name in FiledTake.__dataclass_fields__}
     values["figures"] = json.loads(row["figures"])
     values["lasting"] = None

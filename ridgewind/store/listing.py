@@ -12,7 +12,7 @@ MOST_ROWS = 200
 """Rows that one page of the list may hold."""
 
 _TAKEN = "coalesce(clip.recorded_at, take.imported_at)"
-_DAY = (
+DAY = (
     f"iif({_TAKEN} glob '*Z' or {_TAKEN} glob '*[+-][0-9][0-9]:[0-9][0-9]',"
     f" date({_TAKEN}, 'localtime'), substr({_TAKEN}, 1, 10))"
 )
@@ -84,7 +84,7 @@ class Filter:
 _COLUMNS = {
     "remedy": "summary.remedy",
     "feel": "brief.feel",
-    "day": _DAY,
+    "day": DAY,
     "session_id": "filed.session_id",
     "drill_key": "filed.drill_key",
     "variation_key": "filed.variation_key",

@@ -121,3 +121,19 @@ def test_a_newcomer_plans_the_first_look_from_the_first_page(fresh, page):
 )
 def test_they_can_be_read_by_everyone(practised, browser, place, ready):
     check_accessibility(browser, f"{practised.address}/findings/{place}", ready=ready)
+
+
+def test_picked_takes_are_compared_as_a_trial(practised, page):
+    page.goto(f"{practised.address}/takes")
+    page.get_by_role("checkbox").first.wait_for()
+    page.locator("h1").first.click()
+    page.keyboard.press("e")
+    page.get_by_role("link", name="As a trial").click()
+    expect(page.get_by_role("heading", name="Picked takes compared")).to_be_visible()
+    expect(page.get_by_role("region", name="Differences")).to_contain_text("gust less is steadier")
+    page.get_by_role("combobox", name="Against").click()
+    page.get_by_role("option", name="Against Two hands", exact=True).click()
+    expect(page.get_by_role("region", name="Differences")).to_contain_text("Against two hands")
+    page.get_by_role("combobox", name="Grouped").click()
+    page.get_by_role("option", name="By brief").click()
+    expect(page.get_by_text("It must tell 2 to 12 groups apart.")).to_be_visible()

@@ -32,6 +32,7 @@ export const keys = {
   noted: () => ["noted"],
   profile: () => ["profile"],
   shot: (asked: unknown) => ["shot", asked],
+  pickedTrial: (asked: unknown) => ["pickedTrial", asked],
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
@@ -54,6 +55,7 @@ type Answer = keyof typeof keys;
 const FINDINGS: Answer[] = [
   "trials",
   "trial",
+  "pickedTrial",
   "limits",
   "hand",
   "progress",

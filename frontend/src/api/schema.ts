@@ -1689,6 +1689,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/trials/picked": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A trial by hand, of any takes. */
+    get: operations["trials_picked_trial_trials_picked_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/trials/{drill_key}": {
     parameters: {
       query?: never;
@@ -10736,6 +10753,56 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["TrialList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  trials_picked_trial_trials_picked_get: {
+    parameters: {
+      query: {
+        takes: string;
+        grouping?: "variation" | "setup" | "lens" | "brief";
+        control?: string | null;
+        by?: string | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillTrial"];
         };
       };
       /** @description Bad Request */

@@ -32,6 +32,24 @@ export function useTrial(drill_key: string | null, by: string | null) {
   });
 }
 
+export type PickedAsked = {
+  takes: string;
+  grouping: "variation" | "setup" | "lens" | "brief";
+  control?: string;
+  by?: string;
+};
+
+/** A trial by hand, of any takes. */
+export function usePickedTrial(asked: PickedAsked) {
+  return useQuery({
+    queryKey: keys.pickedTrial(asked),
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: ({ signal }) =>
+      dataOf(client.GET("/api/trials/picked", { params: { query: asked }, signal })),
+  });
+}
+
 /** Let a take into trials, or keep it out; null leaves it to what is known of it. */
 export function useLetIn() {
   const changed = useChanged();

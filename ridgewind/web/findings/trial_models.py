@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel, Field
 
 from ridgewind.web.models import Strict
@@ -103,6 +105,16 @@ class TrialPath(BaseModel):
 
 
 class TrialQuery(Strict):
+    by: str | None = Field(default=None, max_length=40)
+
+
+class PickedQuery(Strict):
+    """takes: ids, separated by commas. grouping: what tells them apart. control: name of the group
+    that the others are compared with; the largest where it is left out."""
+
+    takes: str = Field(pattern=r"^[0-9]{1,15}(,[0-9]{1,15})*$", max_length=8000)
+    grouping: Literal["variation", "setup", "lens", "brief"] = "variation"
+    control: str | None = Field(default=None, max_length=200)
     by: str | None = Field(default=None, max_length=40)
 
 

@@ -7,8 +7,9 @@ from http import HTTPStatus
 
 from flask import Response
 
+from ridgewind.services import picked_trial as picked_trial_service
 from ridgewind.services import trials
-from ridgewind.services.trials import DrillTrial, TrialLine, TrialTake
+from ridgewind.services.trials import Comparison, DrillTrial, TrialLine, TrialTake
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.findings import trial_models as models
@@ -31,6 +32,17 @@ def one_trial(path: models.TrialPath, query: models.TrialQuery) -> Response:
     """The trial of a drill, by gust or by another figure."""
     with current().read() as db:
         return answered(_trial(trials.of_drill(db, path.drill_key, by=query.by)))
+
+
+@api.get("/trials/picked", responses={200: models.DrillTrial, **FAULTS})
+def picked_trial(query: models.PickedQuery) -> Response:
+    """A trial by hand, of any takes."""
+    ids = [int(one) for one in query.takes.split(",")]
+    with current().read() as db:
+        found = picked_trial_service.of_picked(
+            db, ids, grouping=query.grouping, control=query.control, by=query.by
+        )
+    return answered(_comparison(found, drill_key="", drill="Picked takes", next_round=(), rounds=0))
 
 
 @api.post("/trials/<string:drill_key>/session", responses={201: KeptSession, **FAULTS})
@@ -67,12 +79,24 @@ def _line(one: TrialLine) -> models.TrialLine:
 
 
 def _trial(found: DrillTrial) -> models.DrillTrial:
+    return _comparison(
+        found,
+        drill_key=found.drill.key,
+        drill=found.drill.name,
+        next_round=found.next_round,
+        rounds=found.rounds,
+    )
+
+
+def _comparison(
+    found: Comparison, *, drill_key: str, drill: str, next_round: tuple[str, ...], rounds: int
+) -> models.DrillTrial:
     trial = found.trial
     counted = [one for one in found.takes if not one.why_out]
     place = None if trial is None or trial.place is None else asdict(trial.place)
     return models.DrillTrial(
-        drill_key=found.drill.key,
-        drill=found.drill.name,
+        drill_key=drill_key,
+        drill=drill,
         figure=models.FigureLine(**asdict(found.figure)),
         figures=[models.FigureLine(**asdict(one)) for one in found.figures],
         sides=_sides(found),
@@ -81,18 +105,17 @@ def _trial(found: DrillTrial) -> models.DrillTrial:
         dof=None if trial is None else trial.dof,
         spread=None if trial is None else trial.spread,
         place=None if place is None else models.PlaceLine(**place),
-        next_round=list(found.next_round),
-        rounds=found.rounds,
+        next_round=list(next_round),
+        rounds=rounds,
         why_not=found.why_not,
     )
 
 
-def _sides(found: DrillTrial) -> list[models.TrialSide]:
+def _sides(found: Comparison) -> list[models.TrialSide]:
     trial = found.trial
-    variations = sorted(found.drill.variations, key=lambda one: not one.control)
     counted = [one.filed.variation_key for one in found.takes if not one.why_out]
     sides = []
-    for one in variations:
+    for one in found.sides:
         told = None if trial is None else trial.against_control.get(one.key)
         sides.append(
             models.TrialSide(

@@ -135,3 +135,44 @@ def test_nothing_is_planned_where_all_is_told(client, filed):
     reply = client.post("/api/trials/hands/session", headers=HERE)
     assert reply.status_code == 400
     assert "told well enough" in reply.json["error"]["message"]
+
+
+def picked(client, ids, query=""):
+    takes = ",".join(str(one) for one in ids)
+    return client.get(f"/api/trials/picked?takes={takes}{query}", headers=HERE)
+
+
+def test_any_takes_are_compared_by_hand(client, season):
+    """Grouped by variation they tell what the drill's own trial does, and by the other side too."""
+    found = picked(client, season, "&control=One hand").json
+    drill = client.get("/api/trials/hands", headers=HERE).json
+    by_name = {side["name"]: side for side in found["sides"]}
+    two = next(side for side in drill["sides"] if side["key"] == "two")
+    assert by_name["Two hands"]["difference"] == pytest.approx(two["difference"])
+    assert (found["sessions"], found["drill_key"]) == (4, "")
+    turned = picked(client, season, "&control=Two hands").json
+    against = {side["name"]: side["difference"] for side in turned["sides"]}
+    assert against["One hand"] == pytest.approx(-two["difference"])
+
+
+def test_what_tells_no_groups_apart_is_refused(client, season):
+    assert picked(client, season, "&grouping=lens").status_code == 400
+    assert picked(client, season[:1]).status_code == 400
+    assert picked(client, season, "&by=charm").status_code == 400
+    assert client.get("/api/trials/picked?takes=x", headers=HERE).status_code == 400
+
+
+def test_takes_of_no_session_count_as_one_each_day(client, library, season):
+    with database.opened(library.database) as db, database.atomic(db):
+        loose = [measured_take(db, f"loose-{k}", 4.0 + k) for k in range(4)]
+        for take_id, mm in zip(loose, (26.0, 26.0, 50.0, 50.0), strict=True):
+            takes.set_own_focal(db, take_id, mm)
+            summaries.put(
+                db, take_id, gust=4.0, peak_gust=4.0, remedy="keep", ridge=b"", speed_pct_s=0.9,
+                top_band="sway", cause=None, trusted_share=1.0, turning=None, staleness=0,
+                figures={"gust": 4.0 + mm / 26.0, "body": 3.0 + take_id / 100.0}, lasting=None,
+            )  # fmt: skip
+    found = picked(client, loose, "&grouping=lens").json
+    assert {side["name"] for side in found["sides"]} == {"26 mm", "50 mm"}
+    assert found["sessions"] == 1
+    assert [take["place"] for take in found["takes"]] == [1, 2, 3, 4]

@@ -50,9 +50,17 @@ export function PickedBar({ acts, total, onName }: Props) {
       </Several>
       <Several>
         {ids.length > 1 && (
-          <Link to={besides} className="text-note font-semibold underline">
-            Side by side <Key>B</Key>
-          </Link>
+          <>
+            <Link to={besides} className="text-note font-semibold underline">
+              Side by side <Key>B</Key>
+            </Link>
+            <Link
+              to={`/findings/picked?takes=${ids.join(",")}`}
+              className="text-note font-semibold underline"
+            >
+              As a trial
+            </Link>
+          </>
         )}
         <Button look="bare" onClick={() => many.renderAll(ids)}>
           Render
