@@ -137,21 +137,23 @@ def longest_lens(
     drill = drills.library(db, archived=True).get(drill_key)
     if drill is None:
         return None
-    counted = [
-        one for one in findings.filed_takes(db) if not trials.take_of(one, FIGURES["gust"]).why_out
-    ]
-    overall = overall_of([speed for one in counted if (speed := _log2_body(one)) is not None])
-    own = [
-        speed
-        for one in counted
-        if (one.drill_key, one.variation_key) == (drill_key, variation)
-        and (speed := _log2_body(one)) is not None
-    ]
-    if len(own) < LEAST_TAKES:
+    found = lens_limits(findings.filed_takes(db)).get((drill_key, variation))
+    if found is None or found.takes < LEAST_TAKES:
         return None
     target = brief.target - screen_offset(brief.screen_deg)
-    longest_mm = lens_limit(own, overall=overall).longest_mm(target=target)
-    return TechniqueLens(drill, variation, longest_mm=longest_mm, takes=len(own))
+    longest_mm = found.longest_mm(target=target)
+    return TechniqueLens(drill, variation, longest_mm=longest_mm, takes=found.takes)
+
+
+def lens_limits(filed: list[FiledTake]) -> dict[tuple[str, str], LensLimit]:
+    """The hand of each technique, by drill and variation, of the takes that count."""
+    speeds: dict[tuple[str, str], list[float]] = {}
+    for one in filed:
+        speed = _log2_body(one)
+        if speed is not None and not trials.take_of(one, FIGURES["gust"]).why_out:
+            speeds.setdefault((one.drill_key, one.variation_key), []).append(speed)
+    overall = overall_of([speed for own in speeds.values() for speed in own])
+    return {key: lens_limit(own, overall=overall) for key, own in speeds.items()}
 
 
 def _log2_body(one: FiledTake) -> float | None:

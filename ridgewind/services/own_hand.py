@@ -69,17 +69,18 @@ class Answer:
     error: float | None
 
 
-def hands(db: Connection) -> list[TechniqueHand]:
-    """Every technique that was filmed, the most filmed first; the takes that count in trials."""
+def hands(db: Connection, filed: list[FiledTake] | None = None) -> list[TechniqueHand]:
+    """Every technique that was filmed, the most filmed first; the takes that count in trials.
+    filed: all filed takes, read where they are not given."""
     library = drills.library(db, archived=True)
     by_technique: dict[tuple[str, str], list[FiledTake]] = {}
-    for one in findings.filed_takes(db):
+    for one in findings.filed_takes(db) if filed is None else filed:
         if one.drill_key in library and not trials.take_of(one, FIGURES["gust"]).why_out:
             by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
-    turned = findings.turning(db, [one.take_id for filed in by_technique.values() for one in filed])
+    turned = findings.turning(db, [one.take_id for own in by_technique.values() for one in own])
     found = []
-    for (drill_key, variation), filed in by_technique.items():
-        known = [one for one in filed if one.take_id in turned]
+    for (drill_key, variation), own in by_technique.items():
+        known = [one for one in own if one.take_id in turned]
         if known:
             hand = Hand(
                 MIDDLES_HZ,

@@ -11,13 +11,14 @@ import numpy as np
 from ridgewind.core.brief import Brief
 from ridgewind.core.practice.drill import Drill, Technique
 from ridgewind.core.shake.bands import EDGES_HZ, NAMES
-from ridgewind.core.shake.gust import weight
+from ridgewind.core.shake.gust import screen_offset, weight
 from ridgewind.core.trials.distributions import t_quantile
 from ridgewind.core.trials.lens_limit import LEAN, LensLimit
 from ridgewind.core.trials.own_hand import Hand
 from ridgewind.services import limits, own_hand, progress
-from ridgewind.store import drills
+from ridgewind.store import drills, findings
 from ridgewind.store.database import Connection
+from ridgewind.store.findings import FiledTake
 
 MOST_GAINS = 3
 CHANCE = 0.9
@@ -60,22 +61,25 @@ class Profile:
 
 def profile_of(db: Connection, brief: Brief) -> Profile:
     """The profile of all filed takes that count, the steadiest technique first."""
-    hands = {one.key: one.hand for one in own_hand.hands(db)}
-    found = limits.limits_of(db, brief)
+    filed = findings.filed_takes(db)
+    limit_of = limits.lens_limits(filed)
+    target = brief.target - screen_offset(brief.screen_deg)
     lines = []
-    for one in found.techniques:
-        hand = hands.get(one.key)
-        if hand is not None:
-            low, mean, high = _ends(one.lens)
-            lines.append(
-                ProfileLine(
-                    one.drill, one.variation, takes=one.takes, deg_s=mean, low=low, high=high,
-                    shares=_shares(hand), longest_mm=one.longest_mm, hint=one.hint,
-                )
-            )  # fmt: skip
+    for one in own_hand.hands(db, filed):
+        lens = limit_of.get((one.drill.key, one.variation))
+        if lens is None:  # all its takes are exactly still
+            continue
+        low, mean, high = _ends(lens)
+        lines.append(
+            ProfileLine(
+                one.drill, one.variation, takes=lens.takes, deg_s=mean, low=low, high=high,
+                shares=_shares(one.hand), longest_mm=lens.longest_mm(target=target),
+                hint=lens.takes < limits.LEAST_TAKES,
+            )
+        )  # fmt: skip
     lines.sort(key=lambda one: one.deg_s)
     strongest = _strongest(lines)
-    return Profile(found.target, tuple(lines), strongest, _gains(db, strongest))
+    return Profile(target, tuple(lines), strongest, _gains(db, filed, strongest))
 
 
 def _ends(lens: LensLimit) -> tuple[float, float, float]:
@@ -103,11 +107,11 @@ def _strongest(lines: list[ProfileLine]) -> str:
     return NAMES[int(means.argmax())]
 
 
-def _gains(db: Connection, strongest: str) -> tuple[Gain, ...]:
+def _gains(db: Connection, filed: list[FiledTake], strongest: str) -> tuple[Gain, ...]:
     """Those that are farthest over their marks; then, of those never filmed, what works on the
     strongest kind of shake."""
     library = drills.library(db)
-    season = progress.season_of(db, None)
+    season = progress.season_of(db, None, filed)
     filmed = {one.drill.key for one in season.drills}
     over = [Gain(library[one.drill_key], one.over, "") for one in season.work
             if one.drill_key in library]  # fmt: skip

@@ -75,28 +75,30 @@ class Season:
     work: tuple[Work, ...]
 
 
-def season_of(db: Connection, drill_key: str | None) -> Season:
-    """Weeks from the first to the last that was practised. Raises NotFoundError for a drill that
-    was not."""
+def season_of(
+    db: Connection, drill_key: str | None, everything: list[FiledTake] | None = None
+) -> Season:
+    """Weeks from the first to the last that was practised. everything: all filed takes, read where
+    they are not given. Raises NotFoundError for a drill that was not practised."""
     library = drills.library(db, archived=True)
-    filed = [one for one in findings.filed_takes(db) if one.drill_key in library]
+    known = findings.filed_takes(db) if everything is None else everything
+    filed = [one for one in known if one.drill_key in library]
     by_drill: dict[str, list[Counted]] = {}
     lines: dict[str, DrillProgress] = {}
     for key, group in _by_drill(filed).items():
         figure = trials.usual_figure(group)
-        counted = _counted(group, figure)
-        if counted:
-            by_drill[key] = counted
-            lines[key] = _line(library[key], figure, counted)
+        if own := _counted(group, figure):
+            by_drill[key] = own
+            lines[key] = _line(library[key], figure, own)
     if drill_key is not None and drill_key not in lines:
         raise NotFoundError("drill that was practised", drill_key)
-    everything = [one for group in by_drill.values() for one in group]
-    shown = everything if drill_key is None else by_drill[drill_key]
+    counted = [one for group in by_drill.values() for one in group]
+    shown = counted if drill_key is None else by_drill[drill_key]
     return Season(
         weeks=_weeks(filed, shown, own=drill_key is not None),
         drills=tuple(sorted(lines.values(), key=lambda one: (-one.takes, one.drill.name))),
         chosen=None if drill_key is None else lines[drill_key],
-        trend=_trend(everything),
+        trend=_trend(counted),
         work=next_work([_standing(one, by_drill[key]) for key, one in lines.items()]),
     )
 

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -54,10 +52,11 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
        summary.trusted_share, coalesce(summary.figures, '{{}}') as figures,
        coalesce(summary.holds, '[]') as lasting,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
-       (select count(*) from session_take as before
-         where before.session_id = filed.session_id and before.state = 'filmed'
-           and before.position <= filed.position) as place
-  from session_take as filed
+       filed.place
+  from (select *, sum(state = 'filmed') over (
+                    partition by session_id order by position
+                    rows between unbounded preceding and current row) as place
+          from session_take) as filed
   join session on session.id = filed.session_id
   join take on take.id = filed.take_id and take.deleted_at is null
   left join summary on summary.take_id = take.id
@@ -71,8 +70,10 @@ def filed_takes(
     """Takes filed under a drill, or under any, in the order in which they were planned.
     with_lasting: read until when each lasted too, which takes as long as all the rest."""
     where, values = ("", []) if drill_key is None else ("where filed.drill_key = ?", [drill_key])
-    rows = db.execute(f"{_FILED} {where} order by filed.session_id, filed.position", values)
-    return [_row(row, with_lasting=with_lasting) for row in rows]
+    rows = db.execute(
+        f"{_FILED} {where} order by filed.session_id, filed.position", values
+    ).fetchall()
+    return _filed(rows, with_lasting=with_lasting)
 
 
 @dataclass(frozen=True)
@@ -86,7 +87,8 @@ class PickedTake:
 
 
 _PICKED = f"""
-select take.id as take_id, take.name, coalesce(filed.session_id, -julianday({DAY})) as day_id,
+select take.id as take_id, take.name,
+       coalesce(filed.session_id, -cast(julianday({DAY}) as integer)) as session_id,
        coalesce(session.name, {DAY}) as session_name, coalesce(filed.drill_key, '') as drill_key,
        coalesce(filed.variation_key, '') as variation_key,
        coalesce(filed.filmed_at, clip.recorded_at) as filmed_at, filed.felt, filed.fatigue,
@@ -111,14 +113,11 @@ select take.id as take_id, take.name, coalesce(filed.session_id, -julianday({DAY
 
 def picked_takes(db: sqlite3.Connection, take_ids: list[int]) -> list[PickedTake]:
     """Any takes, in the order in which they were filmed, as far as that is known."""
-    rows = db.execute(f"{_PICKED} order by day_id, place", (json.dumps(take_ids),))
+    rows = db.execute(f"{_PICKED} order by session_id, place", (json.dumps(take_ids),)).fetchall()
+    filed = _filed(rows, with_lasting=False)
     return [
-        PickedTake(
-            _row({**dict(row), "session_id": int(row["day_id"])}, with_lasting=False),
-            row["setup_name"],
-            row["brief_name"],
-        )
-        for row in rows
+        PickedTake(one, row["setup_name"], row["brief_name"])
+        for one, row in zip(filed, rows, strict=True)
     ]
 
 
@@ -142,11 +141,21 @@ def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> Non
         raise NotFoundError("take", take_id)
 
 
-def _row(row: Mapping[str, Any] | sqlite3.Row, *, with_lasting: bool) -> FiledTake:
-    values: dict[str, Any] = {name: row[name] for name in FiledTake.__dataclass_fields__}
-    values["figures"] = json.loads(row["figures"])
-    values["lasting"] = None
-    if with_lasting and (held := json.loads(row["lasting"])):
-        values["lasting"] = Lasting(held[0], tuple(held[1:]))
-    values["counts"] = None if row["counts"] is None else bool(row["counts"])
-    return FiledTake(**values)
+_SAME = tuple(
+    name for name in FiledTake.__dataclass_fields__ if name not in ("figures", "lasting", "counts")
+)
+
+
+def _filed(rows: list[sqlite3.Row], *, with_lasting: bool) -> list[FiledTake]:
+    """Rows of a query whose columns are those of FiledTake; all their JSON is read in one go, which
+    is half of what thousands of rows cost."""
+    figures = json.loads(f"[{','.join(row['figures'] for row in rows)}]")
+    held = json.loads(f"[{','.join(row['lasting'] for row in rows)}]") if with_lasting else None
+    out = []
+    for at, row in enumerate(rows):
+        told = held[at] if held is not None else None
+        lasting = Lasting(told[0], tuple(told[1:])) if told else None
+        counts = None if row["counts"] is None else bool(row["counts"])
+        own = {"figures": figures[at], "lasting": lasting, "counts": counts}
+        out.append(FiledTake(**own, **{name: row[name] for name in _SAME}))
+    return out

@@ -14,6 +14,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import numpy as np
+
 from ridgewind.core.brief import Brief
 from ridgewind.core.errors import InvalidArgumentError, require_positive
 from ridgewind.core.judge.analysis import Analysis
@@ -334,7 +336,9 @@ def _log2_speeds(way: WayOfHolding, focal_eq_mm: float, rate: float) -> list[flo
     if way.hand is None:
         return []
     seen = seen_speeds(way.hand, focal_eq_mm=focal_eq_mm, rate=rate)
-    return [math.log2(pct_to_deg(float(one), focal_eq_mm=focal_eq_mm)) for one in seen if one > 0]
+    a_degree = deg_to_pct(1.0, focal_eq_mm=focal_eq_mm)
+    found: list[float] = np.log2(seen[seen > 0.0] / a_degree).tolist()
+    return found
 
 
 def _takes(way: WayOfHolding) -> int:

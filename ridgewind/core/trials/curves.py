@@ -25,6 +25,10 @@ CHANCE = 0.9
 """That an interval holds what it tells (definition)."""
 
 DAYS_A_WEEK = 7.0
+MOST_FOR_PAIRS = 600
+"""Takes of which every pair has its slope; of more, so many evenly through them (chosen here: their
+180,000 pairs tell it to far less than the interval)."""
+
 LEAST_DAYS, LEAST_SPAN_DAYS = 3, 7.0
 """Days of practice, and days from the first to the last, under which no progress is told (chosen
 here: a slope a week of less than a week is a guess)."""
@@ -139,6 +143,10 @@ def progress_of(day: Sequence[float], gust: Sequence[float]) -> Progress | None:
     x, y = _columns(day, gust)
     if len(np.unique(x)) < LEAST_DAYS or len(x) < LEAST_FOR_LINE or np.ptp(x) < LEAST_SPAN_DAYS:
         return None
+    if len(x) > MOST_FOR_PAIRS:
+        order = np.argsort(x, kind="stable")
+        kept = order[np.linspace(0, len(x) - 1, MOST_FOR_PAIRS).round().astype(int)]
+        x, y = x[kept], y[kept]
     slope, low, high = (
         DAYS_A_WEEK * one for one in middle_slope(x.tolist(), y.tolist(), chance=CHANCE)
     )

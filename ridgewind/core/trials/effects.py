@@ -71,24 +71,27 @@ def effects_of(
             raise InvalidArgumentError(name, len(column), f"it must hold {len(takes)} values")
     if not takes or not columns:
         return {}
-    wanted = np.column_stack([np.array(one, np.float64) for one in columns.values()])
-    design = np.column_stack(
+    sessions = np.unique(np.array([one.session for one in takes]), return_inverse=True)[1]
+    everything = np.column_stack(
         [
-            _one_hot([one.session for one in takes]),
             _one_hot([one.technique for one in takes]),
-            wanted,
+            *(np.array(one, np.float64) for one in columns.values()),
+            np.array([one.gust for one in takes]),
         ]
     )
-    values = np.array([one.gust for one in takes])
-    if not (np.isfinite(design).all() and np.isfinite(values).all()):
+    if not np.isfinite(everything).all():
         raise InvalidArgumentError("columns", "not a number", "every value must be a number")
-    dof = len(takes) - int(np.linalg.matrix_rank(design))
+    # Less its session's mean, a session's column has no part in the rest (Frisch and Waugh, 1933).
+    inner = _less_means(everything, sessions)
+    design, values = inner[:, :-1], inner[:, -1]
+    gram = design.T @ design
+    inverse, rank = _inverse(gram)
+    dof = len(takes) - int(sessions.max()) - 1 - rank
     if dof < 1:
         return {}
-    inverse = np.linalg.pinv(design.T @ design, hermitian=True)
-    fitted = inverse @ design.T @ values
+    fitted = inverse @ (design.T @ values)
     spread = math.sqrt(float(((values - design @ fitted) ** 2).sum()) / dof)
-    reach = design.T @ design @ inverse
+    reach = gram @ inverse
     t = t_quantile(dof, 0.5 + CHANCE / 2.0)
     out = {}
     for at, name in enumerate(columns, start=design.shape[1] - len(columns)):
@@ -100,6 +103,25 @@ def effects_of(
                 float(fitted[at]), float(fitted[at] - half), float(fitted[at] + half)
             )
     return out
+
+
+def _less_means(columns: Floats, codes: NDArray[np.intp]) -> Floats:
+    """Columns (n, k) less the mean of their group, by codes (n,)."""
+    order = np.argsort(codes, kind="stable")
+    starts = np.flatnonzero(np.diff(codes[order], prepend=-1))
+    sizes = np.diff(np.append(starts, len(codes)))
+    means = np.add.reduceat(columns[order], starts, axis=0) / sizes[:, None]
+    out: Floats = columns - means[codes]
+    return out
+
+
+def _inverse(gram: Floats) -> tuple[Floats, int]:
+    """The pseudo-inverse of a symmetric matrix that is nowhere negative, and its rank: one solution
+    of its eigenvalues gives both."""
+    values, vectors = np.linalg.eigh(gram)
+    kept = values > max(values[-1], 1.0) * SAME
+    known = vectors[:, kept]
+    return (known / values[kept]) @ known.T, int(kept.sum())
 
 
 def tiredness_of(takes: Sequence[Seen], noted: Sequence[int]) -> Tiredness | None:

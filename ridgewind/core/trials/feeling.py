@@ -12,6 +12,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 from ridgewind.core.errors import InvalidArgumentError
 
 CHANCE_Z = 1.6449
@@ -70,13 +72,15 @@ def feeling_of(takes: Sequence[FeltTake]) -> Feeling | None:
     for one in takes:
         if not math.isfinite(one.gust):
             raise InvalidArgumentError("gust", one.gust, "it must be a number")
+    sides: dict[str, tuple[list[float], list[float]]] = {}
+    for one in takes:
+        sides.setdefault(one.technique, ([], []))[0 if one.good else 1].append(one.gust)
     strata, right = [], 0.0
-    for technique in sorted({one.technique for one in takes}):
-        good = [one.gust for one in takes if one.technique == technique and one.good]
-        bad = [one.gust for one in takes if one.technique == technique and not one.good]
+    for good, bad in sides.values():
         if good and bad:
             strata.append((len(good), len(bad)))
-            right += sum(float(a < b) + 0.5 * float(a == b) for a in good for b in bad)
+            off = np.subtract.outer(good, bad)
+            right += float((off < 0.0).sum() + 0.5 * (off == 0.0).sum())
     pairs = sum(good * bad for good, bad in strata)
     if pairs < LEAST_PAIRS:
         return None

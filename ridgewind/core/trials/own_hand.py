@@ -15,6 +15,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -60,6 +61,18 @@ class Hand:
             rule = f"it must be {wanted}, of one take at least"
             raise InvalidArgumentError("mean_square", self.mean_square.shape, rule)
 
+    @cached_property
+    def turned(self) -> Floats:
+        """(takes, bins) of pan and tilt together, which a lens enlarges."""
+        out: Floats = self.mean_square[:, :, :2].sum(axis=2)
+        return out
+
+    @cached_property
+    def rolled(self) -> Floats:
+        """(takes, bins) of roll and zoom together, which no lens changes."""
+        out: Floats = self.mean_square[:, :, 2:].sum(axis=2)
+        return out
+
 
 @dataclass(frozen=True)
 class Prediction:
@@ -95,9 +108,9 @@ def seen_speeds(hand: Hand, *, focal_eq_mm: float, rate: float = 1.0) -> Floats:
     played at a rate (1 as filmed)."""
     require_positive("focal_eq_mm", focal_eq_mm)
     require_between("rate", rate, 0.01, 10.0)
-    turned = hand.mean_square[:, :, :2].sum(axis=2) * deg_to_pct(1.0, focal_eq_mm=focal_eq_mm) ** 2
-    power = rate**2 * (turned + hand.mean_square[:, :, 2:].sum(axis=2))
-    out: Floats = np.sqrt(power @ weight(hand.hz * rate) ** 2)
+    eye = (rate * weight(hand.hz * rate)) ** 2
+    power = deg_to_pct(1.0, focal_eq_mm=focal_eq_mm) ** 2 * (hand.turned @ eye) + hand.rolled @ eye
+    out: Floats = np.sqrt(power)
     return out
 
 
