@@ -15,7 +15,7 @@ from ridgewind.core.practice.slate import slate_text
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.e2e.conftest import CHROMIUM, FLAGS, HEADERS
-from tests.e2e.test_practice_interface import begin, keep_session, wait_for
+from tests.e2e.test_practice_interface import begin, wait_for
 
 pytestmark = pytest.mark.e2e
 SPEED, RATE = 12, 15
@@ -57,8 +57,25 @@ def filed(server) -> list[int | None]:
     return [take["take_id"] for take in server.get("/api/sessions/1")["session"]["takes"]]
 
 
+def plan_first_look(page, address: str) -> str:
+    page.goto(f"{address}/findings/hand")
+    page.get_by_role("button", name="Plan the first look, 12 minutes").click()
+    expect(page.get_by_role("region", name="Cautions")).to_be_visible()
+    return page.url
+
+
+def read_profile(page, address: str) -> None:
+    """Of a first look of which one take a side was filmed."""
+    page.goto(f"{address}/findings/hand")
+    profile = page.get_by_role("region", name="Profile")
+    expect(profile.get_by_role("button", name=re.compile("One hand or two"))).to_have_count(2)
+    expect(profile).to_contain_text("a hint")
+    expect(profile).to_contain_text("What would gain most")
+
+
 def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path):
-    address = keep_session(page, fresh.address)
+    """The first look of a newcomer, to its end: planned, run, its card taken in, profile read."""
+    address = plan_first_look(page, fresh.address)
     page.goto(f"{address}?speed={SPEED}")
     begin(page)
     wait_for(page, "roll", 1)
@@ -107,6 +124,7 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
     name = next(one["name"] for one in fresh.get("/api/takes")["takes"] if one["id"] == first)
     assert " · " in name  # its variation and drill
     expect(page.get_by_role("heading", name=name)).to_be_visible()
+    read_profile(page, fresh.address)
 
 
 def y4m(path: Path, frames) -> Path:
