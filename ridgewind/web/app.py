@@ -32,6 +32,7 @@ from ridgewind.web.settings.routes import api as settings_api
 from ridgewind.web.status_routes import api as status_api
 from ridgewind.web.takes.compare_routes import api as compare_api
 from ridgewind.web.takes.decision_routes import api as decisions_api
+from ridgewind.web.takes.example_routes import api as examples_api
 from ridgewind.web.takes.folder_routes import api as folders_api
 from ridgewind.web.takes.log_routes import api as logs_api
 from ridgewind.web.takes.many_routes import api as many_api
@@ -82,7 +83,7 @@ def create_app(config: Config) -> Flask:
     errors.handlers(app)
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
-        logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
+        examples_api, logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
         trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)

@@ -1286,7 +1286,7 @@ export interface paths {
     get?: never;
     put?: never;
     /** Make the feel of a film the feel of a brief. */
-    post: operations["briefs_brief_like_it_takes__int_take_id__brief_like_it_post"];
+    post: operations["examples_brief_like_it_takes__int_take_id__brief_like_it_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -1422,7 +1422,7 @@ export interface paths {
     };
     get?: never;
     /** Say whether a film is the shooter's own, or an example. */
-    put: operations["briefs_say_origin_takes__int_take_id__origin_put"];
+    put: operations["examples_say_origin_takes__int_take_id__origin_put"];
     post?: never;
     delete?: never;
     options?: never;
@@ -9487,7 +9487,7 @@ export interface operations {
       };
     };
   };
-  briefs_brief_like_it_takes__int_take_id__brief_like_it_post: {
+  examples_brief_like_it_takes__int_take_id__brief_like_it_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -9901,7 +9901,7 @@ export interface operations {
       };
     };
   };
-  briefs_say_origin_takes__int_take_id__origin_put: {
+  examples_say_origin_takes__int_take_id__origin_put: {
     parameters: {
       query?: never;
       header?: never;

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from pydantic import BaseModel, Field
 
 from ridgewind.web.models import FeelName, ScreenName, Strict
@@ -65,23 +63,3 @@ class BriefChanged(BaseModel):
     item: BriefItem
     judged: int
     left: int
-
-
-class ExampleAsk(Strict):
-    """name: of the brief. is_own: the film is a take of the shooter's and stays one; else it is an
-    example from now on."""
-
-    name: str = Field(min_length=1, max_length=120)
-    is_own: bool = False
-
-
-class ExampleBrief(BaseModel):
-    """target: gust that the new brief allows. before: where the take came from until then."""
-
-    brief_id: int
-    target: float
-    before: Literal["own", "simulated", "example"]
-
-
-class OriginAsk(Strict):
-    origin: Literal["own", "simulated", "example"]

@@ -6,15 +6,13 @@ from http import HTTPStatus
 
 from flask import Response
 
-from ridgewind.services import examples
-from ridgewind.store import briefs, database, summaries, takes
+from ridgewind.store import briefs, database, summaries
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import ElsewhereError
 from ridgewind.web.plan import brief_models
 from ridgewind.web.plan.serialise import brief_item, brief_of
-from ridgewind.web.takes.models import TakePath
 
 api = blueprint("briefs")
 
@@ -38,25 +36,6 @@ def add_brief(body: brief_models.BriefAsk) -> Response:
         with database.atomic(db):
             brief_id = briefs.add(db, brief_of(body.brief), name=body.name.strip())
         return answered(_item(db, brief_id), HTTPStatus.CREATED)
-
-
-@api.post(
-    "/takes/<int:take_id>/brief-like-it", responses={201: brief_models.ExampleBrief, **FAULTS}
-)
-def brief_like_it(path: TakePath, body: brief_models.ExampleAsk) -> Response:
-    """Make the feel of a film the feel of a brief."""
-    with current().read() as db:
-        made = examples.make_brief(db, path.take_id, name=body.name.strip(), is_own=body.is_own)
-    told = brief_models.ExampleBrief(brief_id=made.brief_id, target=made.target, before=made.before)
-    return answered(told, HTTPStatus.CREATED)
-
-
-@api.put("/takes/<int:take_id>/origin", responses={200: brief_models.OriginAsk, **FAULTS})
-def say_origin(path: TakePath, body: brief_models.OriginAsk) -> Response:
-    """Say whether a film is the shooter's own, or an example."""
-    with current().read() as db, database.atomic(db):
-        takes.set_origin(db, path.take_id, body.origin)
-    return answered(body)
 
 
 @api.put("/briefs/<int:brief_id>", responses={200: brief_models.BriefChanged, **FAULTS})
