@@ -83,8 +83,8 @@ def create_app(config: Config) -> Flask:
     errors.handlers(app)
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
-        examples_api, logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api, findings_api,
-        trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
+        examples_api, logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api,
+        findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)
 
