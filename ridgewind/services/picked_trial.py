@@ -16,7 +16,7 @@ from ridgewind.store.findings import PickedTake
 
 Grouping = Literal["variation", "setup", "lens", "brief"]
 
-MOST_TAKES, MOST_GROUPS = 500, 12
+MOST_TAKES, MOST_GROUPS = 500, 24
 
 
 def of_picked(
@@ -42,8 +42,11 @@ def of_picked(
     ]
     names = list(dict.fromkeys(one.variation_key for one in picked))
     if len(names) < 2 or len(names) > MOST_GROUPS:
-        rule = f"it must tell 2 to {MOST_GROUPS} groups apart"
-        raise InvalidArgumentError("grouping", f"{grouping}: {len(names)}", rule)
+        rule = (
+            f"it must tell 2 to {MOST_GROUPS} groups apart, and here it tells {len(names)};"
+            " group them otherwise, or pick other takes"
+        )
+        raise InvalidArgumentError("grouping", grouping, rule)
     counts = {name: sum(one.variation_key == name for one in picked) for name in names}
     usual = max(names, key=lambda name: counts[name])
     chosen = control if control in counts else usual

@@ -26,6 +26,7 @@ from ridgewind.web.findings.trial_routes import api as trials_api
 from ridgewind.web.kit.bench_routes import api as bench_api
 from ridgewind.web.kit.routes import api as kit_api
 from ridgewind.web.plan.brief_routes import api as briefs_api
+from ridgewind.web.plan.figure_routes import api as figures_api
 from ridgewind.web.plan.routes import api as plan_api
 from ridgewind.web.practice.routes import api as practice_api
 from ridgewind.web.settings.routes import api as settings_api
@@ -83,7 +84,7 @@ def create_app(config: Config) -> Flask:
     errors.handlers(app)
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
-        examples_api, logs_api, briefs_api, plan_api, practice_api, kit_api, bench_api,
+        examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
     ):  # fmt: skip
         app.register_api(api)

@@ -136,4 +136,6 @@ def test_picked_takes_are_compared_as_a_trial(practised, page):
     expect(page.get_by_role("region", name="Differences")).to_contain_text("Against two hands")
     page.get_by_role("combobox", name="Grouped").click()
     page.get_by_role("option", name="By brief").click()
-    expect(page.get_by_text("It must tell 2 to 12 groups apart.")).to_be_visible()
+    expect(
+        page.get_by_text("It must tell 2 to 24 groups apart, and here it tells 1")
+    ).to_be_visible()

@@ -265,6 +265,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/drills/{key}/figure": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Every variation of a drill, drawn and played. */
+    get: operations["figures_drill_figure_drills__string_key__figure_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/drills/{key}/restore": {
     parameters: {
       query?: never;
@@ -361,6 +378,23 @@ export interface paths {
     put?: never;
     /** Make the threshold of a feel the target of its briefs. */
     post: operations["findings_use_eye_eye__string_feel__use_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/figures": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** All drills at a glance. */
+    get: operations["figures_small_figures_figures_get"];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2464,6 +2498,18 @@ export interface components {
       try_: string;
     };
     /**
+     * DrillFigure
+     * @description joints: names, in the order in which every frame has them.
+     */
+    DrillFigure: {
+      /** Drill Key */
+      drill_key: string;
+      /** Figures */
+      figures: components["schemas"]["VariationFigure"][];
+      /** Joints */
+      joints: string[];
+    };
+    /**
      * DrillItem
      * @description shipped: stays as it is. due_on, last_on: ISO dates, null where it was never filmed.
      *     ahead: ISO dates on which it falls due if it passes each time.
@@ -2691,6 +2737,29 @@ export interface components {
       key: string;
       /** Name */
       name: string;
+    };
+    /**
+     * FigureFrame
+     * @description Places in metres: x to the shooter's right, y up, z straight ahead. joints: in the order of
+     *     the answer's names. dots: points of contact. strap: its line, empty for none.
+     */
+    FigureFrame: {
+      /** Camera */
+      camera: [number, number, number];
+      /** Dots */
+      dots: [number, number, number][];
+      /** Joints */
+      joints: [number, number, number][];
+      /** Props */
+      props: components["schemas"]["PropLine"][];
+      /** Roll Deg */
+      roll_deg: number;
+      /** Strap */
+      strap: [number, number, number][];
+      /** Tilt Deg */
+      tilt_deg: number;
+      /** Yaw Deg */
+      yaw_deg: number;
     };
     /**
      * FigureLine
@@ -3894,6 +3963,218 @@ export interface components {
       others: components["schemas"]["SeenPoints"][];
     };
     /**
+     * Pose
+     * @description feet: their width, in shoulder widths. ahead: how far the right foot is ahead of the left, m.
+     *     feet_turn_deg: of both feet towards the end frame, to the right positive. knees_deg: bend.
+     *     raised: the right foot stands on a step. turn_deg: of the trunk against straight ahead. shift:
+     *     of the weight, -1 over the left foot to 1 over the right one. lean_deg: of the trunk, forward
+     *     positive. elbows: 0 tucked to the ribs to 1 winged. right, left: what each hand does. height: of
+     *     the camera. reach: 0 at the body to 1 at arms' length. tilt_deg: of the camera, up positive.
+     *     contacts: where the camera or the body is steadied. strap, pull: its route, and 0 slack to 1 as
+     *     hard as it goes. support: what carries, or is leant on. move, gait: what is played, over
+     *     seconds.
+     */
+    Pose: {
+      /**
+       * Ahead
+       * @default 0
+       */
+      ahead: number;
+      /**
+       * Base
+       * @default standing
+       * @enum {string}
+       */
+      base: "standing" | "kneeling" | "seated" | "lying" | "floor";
+      /**
+       * Contacts
+       * @default []
+       */
+      contacts: (
+        | "brow"
+        | "ribs"
+        | "hip"
+        | "chest"
+        | "thigh"
+        | "knees"
+        | "shoulder"
+        | "back"
+        | "table"
+        | "ground"
+        | "shoe"
+        | "seat"
+        | "arm"
+        | "lens"
+        | "bag"
+      )[];
+      /**
+       * Elbows
+       * @default 0
+       */
+      elbows: number;
+      /**
+       * Feet
+       * @default 1
+       */
+      feet: number;
+      /**
+       * Feet Turn Deg
+       * @default 0
+       */
+      feet_turn_deg: number;
+      /**
+       * Gait
+       * @default plain
+       * @enum {string}
+       */
+      gait: "plain" | "heel" | "ball" | "flat" | "line" | "short";
+      /**
+       * Height
+       * @default chest
+       * @enum {string}
+       */
+      height: "over" | "eye" | "chest" | "navel" | "hip" | "thigh" | "knee" | "low" | "ground";
+      /**
+       * Knees Deg
+       * @default 18
+       */
+      knees_deg: number;
+      /**
+       * Lean Deg
+       * @default 2
+       */
+      lean_deg: number;
+      /**
+       * Left
+       * @default cradle
+       * @enum {string}
+       */
+      left:
+        | "grip"
+        | "cradle"
+        | "handle"
+        | "lens"
+        | "head"
+        | "shaft"
+        | "strap"
+        | "down"
+        | "wall"
+        | "pole"
+        | "knee";
+      /**
+       * Move
+       * @default
+       * @enum {string}
+       */
+      move:
+        | ""
+        | "pan"
+        | "small_pan"
+        | "tilt"
+        | "push"
+        | "pull"
+        | "slide"
+        | "orbit"
+        | "rise"
+        | "reveal"
+        | "lower"
+        | "rise_orbit"
+        | "zoom"
+        | "sweep"
+        | "walk"
+        | "side"
+        | "circle"
+        | "back"
+        | "run"
+        | "stick_lean"
+        | "stick_pan"
+        | "rail"
+        | "ride";
+      /**
+       * Pull
+       * @default 0.7
+       */
+      pull: number;
+      /**
+       * Raised
+       * @default false
+       */
+      raised: boolean;
+      /**
+       * Reach
+       * @default 0.45
+       */
+      reach: number;
+      /**
+       * Right
+       * @default grip
+       * @enum {string}
+       */
+      right:
+        | "grip"
+        | "cradle"
+        | "handle"
+        | "lens"
+        | "head"
+        | "shaft"
+        | "strap"
+        | "down"
+        | "wall"
+        | "pole"
+        | "knee";
+      /**
+       * Seconds
+       * @default 4
+       */
+      seconds: number;
+      /**
+       * Shift
+       * @default 0
+       */
+      shift: number;
+      /**
+       * Strap
+       * @default
+       * @enum {string}
+       */
+      strap: "" | "neck" | "under_arm" | "chest";
+      /**
+       * Support
+       * @default
+       * @enum {string}
+       */
+      support:
+        | ""
+        | "monopod"
+        | "monopod_braced"
+        | "monopod_arm"
+        | "monopod_seat"
+        | "monopod_lifted"
+        | "pole_rail"
+        | "pole_slope"
+        | "weight"
+        | "more_weight"
+        | "table"
+        | "bag"
+        | "wall"
+        | "post"
+        | "tripod"
+        | "elastic"
+        | "blanket"
+        | "vehicle"
+        | "chair";
+      /**
+       * Tilt Deg
+       * @default 0
+       */
+      tilt_deg: number;
+      /**
+       * Turn Deg
+       * @default 0
+       */
+      turn_deg: number;
+    };
+    /**
      * PractiseAsk
      * @description variation: the one that is wanted beside the control; the first ones where it is left out.
      */
@@ -3987,6 +4268,16 @@ export interface components {
       trend: components["schemas"]["TrendLine"] | null;
       /** Usual */
       usual: number;
+    };
+    /**
+     * PropLine
+     * @description kind: what it is. points: two opposite corners of a box, or the ends of a line.
+     */
+    PropLine: {
+      /** Kind */
+      kind: string;
+      /** Points */
+      points: [number, number, number][];
     };
     /**
      * Proposals
@@ -4659,6 +4950,25 @@ export interface components {
       verdict:
         | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
         | null;
+    };
+    /**
+     * SmallFigure
+     * @description A drill at a glance: the variation that is practised, at the end of its move. from_front: it
+     *     is told apart best from ahead, else from the side.
+     */
+    SmallFigure: {
+      /** Drill Key */
+      drill_key: string;
+      frame: components["schemas"]["FigureFrame"];
+      /** From Front */
+      from_front: boolean;
+    };
+    /** SmallFigures */
+    SmallFigures: {
+      /** Figures */
+      figures: components["schemas"]["SmallFigure"][];
+      /** Joints */
+      joints: string[];
     };
     /**
      * SpectrumColumns
@@ -5560,7 +5870,7 @@ export interface components {
     /**
      * Variation
      * @description One way of doing a drill. control: the plain way, for comparison. reason: why some do it
-     *     so.
+     *     so. pose: how the body does it.
      */
     Variation: {
       /** Control */
@@ -5571,8 +5881,60 @@ export interface components {
       key: string;
       /** Name */
       name: string;
+      /**
+       * @default {
+       *       "ahead": 0,
+       *       "base": "standing",
+       *       "contacts": [],
+       *       "elbows": 0,
+       *       "feet": 1,
+       *       "feet_turn_deg": 0,
+       *       "gait": "plain",
+       *       "height": "chest",
+       *       "knees_deg": 18,
+       *       "lean_deg": 2,
+       *       "left": "cradle",
+       *       "move": "",
+       *       "pull": 0.7,
+       *       "raised": false,
+       *       "reach": 0.45,
+       *       "right": "grip",
+       *       "seconds": 4,
+       *       "shift": 0,
+       *       "strap": "",
+       *       "support": "",
+       *       "tilt_deg": 0,
+       *       "turn_deg": 0
+       *     }
+       */
+      pose: components["schemas"]["Pose"];
       /** Reason */
       reason: string;
+    };
+    /**
+     * VariationFigure
+     * @description frames: of its move, one where it holds still. cycle: they go round. words: the pose, told.
+     *     differs: parts in which it is not the control's pose.
+     */
+    VariationFigure: {
+      /** Control */
+      control: boolean;
+      /** Cycle */
+      cycle: boolean;
+      /** Differs */
+      differs: string[];
+      /** Frames */
+      frames: components["schemas"]["FigureFrame"][];
+      /** Key */
+      key: string;
+      /** Move */
+      move: string;
+      /** Name */
+      name: string;
+      /** Seconds */
+      seconds: number;
+      /** Words */
+      words: string;
     };
     /**
      * WalkLine
@@ -6509,6 +6871,53 @@ export interface operations {
       };
     };
   };
+  figures_drill_figure_drills__string_key__figure_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["DrillFigure"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   plan_restore_drill_drills__string_key__restore_post: {
     parameters: {
       query?: never;
@@ -6767,6 +7176,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["UsedEye"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  figures_small_figures_figures_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SmallFigures"];
         };
       };
       /** @description Bad Request */

@@ -1,7 +1,8 @@
 """A drill: a technique practised in a stated way, with a plain control beside it.
 
 Shipped drills are TOML files in this package's folder `drills`, each an array of `[[drill]]`
-tables whose fields are those of `Drill` below; `variations` and `faults` are arrays of tables.
+tables whose fields are those of `Drill` below; `variations` and `faults` are arrays of tables. A
+drill's table `pose` is what its variations' own poses change.
 """
 
 from __future__ import annotations
@@ -13,6 +14,7 @@ from typing import Any, Literal, get_args
 
 from ridgewind.core.brief import FEELS
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
+from ridgewind.core.practice.pose import PLAIN_POSE, Pose, pose_from
 
 Family = Literal["standing", "strap", "weight", "planted", "walking", "leaning", "monopod", "other"]
 Load = Literal["neck", "shoulders", "wrist", "back", "knees"]
@@ -36,13 +38,14 @@ LONGEST_TAKE_S, MOST_TAKES = 120.0, 40
 @dataclass(frozen=True)
 class Variation:
     """One way of doing a drill. control: the plain way, for comparison. reason: why some do it
-    so."""
+    so. pose: how the body does it."""
 
     key: str
     name: str
     control: bool
     how: str
     reason: str
+    pose: Pose = PLAIN_POSE
 
 
 @dataclass(frozen=True)
@@ -151,13 +154,18 @@ def library_of(drills: Iterable[Drill]) -> dict[str, Drill]:
 
 def _drill(table: Mapping[str, Any]) -> Drill:
     known = set(Drill.__dataclass_fields__)
+    own = pose_from(table.get("pose", {}))
+    table = {key: value for key, value in table.items() if key != "pose"}
     if table.keys() != known:
         odd = sorted(table.keys() ^ known)
         raise InvalidArgumentError("drill", table.get("key"), f"check its fields {', '.join(odd)}")
     values: dict[str, Any] = {
         key: tuple(value) if isinstance(value, list) else value for key, value in table.items()
     }
-    values["variations"] = tuple(Variation(**one) for one in table["variations"])
+    values["variations"] = tuple(
+        Variation(**(one | {"pose": pose_from(one.get("pose", {}), own)}))
+        for one in table["variations"]
+    )
     values["faults"] = tuple(
         DrillFault(one["sees"], one["cause"], one["try"]) for one in table["faults"]
     )

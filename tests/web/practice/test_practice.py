@@ -219,3 +219,18 @@ def test_films_are_proposed_by_slate_and_clock(client, library, session, tmp_pat
     whole = send(client, "PATCH", f"/api/takes/{one['id']}", {"whole": True})
     assert whole["part"] is None
     assert whole["judgement"]["trace"]["t_s"][0] < 0.5
+
+
+def test_every_drill_is_drawn(client):
+    small = client.get("/api/figures", headers=HERE).json
+    keys = {one["drill"]["key"] for one in client.get("/api/drills", headers=HERE).json["drills"]}
+    assert {one["drill_key"] for one in small["figures"]} == keys
+    assert all(len(one["frame"]["joints"]) == len(small["joints"]) for one in small["figures"])
+    walk = client.get("/api/drills/walk-forward/figure", headers=HERE).json
+    control, *others = walk["figures"]
+    assert (control["control"], control["differs"]) == (True, [])
+    assert all("gait" in one["differs"] or one["differs"] for one in others)
+    assert control["cycle"] is True
+    assert len(control["frames"]) > 10
+    assert "Walking forward" in control["words"]
+    assert client.get("/api/drills/none/figure", headers=HERE).status_code == 404

@@ -164,9 +164,12 @@ function Variations({ drill, problem, onChange }: VariationsProps) {
     onChange(drill.variations.map((one, k) => (k === index ? { ...one, ...part } : one)));
   const add = () => {
     const key = `way-${drill.variations.length + 1}-${Date.now() % 10_000}`;
+    // A pose is drawn, not typed: another way begins with that of the last one.
+    const pose = drill.variations.at(-1)?.pose;
+    if (!pose) return;
     onChange([
       ...drill.variations,
-      { key, name: "Another way", control: false, how: "", reason: "" },
+      { key, name: "Another way", control: false, how: "", reason: "", pose },
     ]);
   };
   return (

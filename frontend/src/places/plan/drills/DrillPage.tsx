@@ -17,6 +17,7 @@ import { useNotices } from "../../../ui/notices";
 import { useKeys } from "../../../keys/useKeys";
 import { PlanTabs } from "../PlanTabs";
 import { LOAD_WORDS, MEASURE_WORDS, NEED_WORDS, SPACE_WORDS, TEMPO_WORDS } from "../words";
+import { DrillBody } from "./DrillBody";
 import { DrillEditor } from "./DrillEditor";
 import { freeKey } from "./keys";
 
@@ -76,6 +77,7 @@ function Loaded({ item, all }: { item: DrillItem; all: DrillItem[] }) {
           />
         </span>
       </header>
+      <DrillBody key={drill.key} drillKey={drill.key} />
       {item.shipped ? (
         <Reading drill={drill} all={all} />
       ) : (

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useDrills, type DrillItem } from "../../../api/practice";
+import { SmallBody } from "../../../body/SmallBody";
 import * as format from "../../../formats";
 import { FaultView } from "../../../ui/FaultView";
 import { useKeys } from "../../../keys/useKeys";
@@ -59,18 +60,21 @@ export function DrillsPage() {
 function DrillRow({ item }: { item: DrillItem }) {
   const { drill } = item;
   return (
-    <li className="relative border-b border-line px-4 py-2 hover:bg-paper md:px-0">
-      <Link
-        to={`/plan/drills/${drill.key}`}
-        className={`font-semibold after:absolute after:inset-0 ${item.archived ? "text-stone" : ""}`}
-      >
-        {drill.name}
-      </Link>
-      <p className="text-small text-stone">
-        {drill.purpose} {drill.variations.length} ways, passes at {format.gust(drill.target)}
-        {!item.shipped && " · your own"}
-        {item.archived && " · archived"}
-      </p>
+    <li className="relative flex items-center gap-3 border-b border-line px-4 py-1 hover:bg-paper md:px-0">
+      <SmallBody drill={drill.key} className="h-[68px] w-[68px]" />
+      <div className="min-w-0">
+        <Link
+          to={`/plan/drills/${drill.key}`}
+          className={`font-semibold after:absolute after:inset-0 ${item.archived ? "text-stone" : ""}`}
+        >
+          {drill.name}
+        </Link>
+        <p className="text-small text-stone">
+          {drill.purpose} {drill.variations.length} ways, passes at {format.gust(drill.target)}
+          {!item.shipped && " · your own"}
+          {item.archived && " · archived"}
+        </p>
+      </div>
     </li>
   );
 }

@@ -1,0 +1,34 @@
+import { useSmallFigures } from "../api/figures";
+import { BodyFigure } from "./BodyFigure";
+import { boundsOf } from "./project";
+
+type Props = { drill: string; className?: string };
+
+const LEAST_M = 1.95;
+
+/** A drill's body at a glance; nothing while it is not known. */
+export function SmallBody({ drill, className = "h-16 w-16" }: Props) {
+  const found = useSmallFigures().data;
+  const figure = found?.figures.find((one) => one.drill_key === drill);
+  if (!found || !figure) return <span className={`block ${className}`} />;
+  const view = figure.from_front ? "front" : "side";
+  const { left, top, width, height } = boundsOf([figure.frame], view, LEAST_M);
+  return (
+    <svg
+      viewBox={`${left} ${top} ${width} ${height}`}
+      aria-hidden="true"
+      className={`block flex-none ${className}`}
+      preserveAspectRatio="xMidYMax meet"
+    >
+      <line
+        x1={left}
+        x2={left + width}
+        y1="0.005"
+        y2="0.005"
+        stroke="var(--ridge-2)"
+        strokeWidth="0.012"
+      />
+      <BodyFigure names={found.joints} frame={figure.frame} view={view} />
+    </svg>
+  );
+}
