@@ -159,7 +159,8 @@ class _Body:
         pose, lengths = self.pose, self.lengths
         right, left = self.feet.right, self.feet.left
         middle = 0.5 * (right + left)
-        over = middle + 0.5 * 0.85 * pose.shift * (right - left)
+        share = 1.0 if pose.raised else 0.85  # of the way to the foot that carries
+        over = middle + 0.5 * share * pose.shift * (right - left)
         behind = BEHIND_M.get(pose.base, 0.0)
         if pose.base == "standing":
             # What leans forward sits back, so that the weight stays over the feet.
