@@ -11,6 +11,7 @@ import {
   type PracticePlan,
 } from "../../api/practice";
 import { useLimits } from "../../api/limits";
+import { SmallBody } from "../../body/SmallBody";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
@@ -127,7 +128,11 @@ function Blocks({ plan, library, ask, onLock }: BlocksProps) {
             className="grid grid-cols-[24px_minmax(0,1fr)_32px] gap-x-3 border-b border-line px-4 py-2.5 sm:px-8 md:grid-cols-[24px_minmax(0,1fr)_minmax(0,1fr)_32px]"
           >
             <span className="figure-narrow text-large leading-none text-stone">{index + 1}</span>
-            <div>
+            <div className="relative min-h-[54px] pl-[68px]">
+              <SmallBody
+                drill={block.drill_key}
+                className="absolute top-1/2 left-0 size-[54px] -translate-y-1/2"
+              />
               <p className="font-semibold">{drill?.name ?? block.drill_key}</p>
               <p className="text-small text-stone">{block.reasons.join(" · ")}</p>
             </div>

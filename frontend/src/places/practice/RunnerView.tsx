@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { useKeys } from "../../keys/useKeys";
 import { Checks } from "./Checks";
 import { NoteBar } from "./NoteBar";
+import { RunnerBody } from "./RunnerBody";
 import { clockWords, secondsLeft, type Step } from "./steps";
 import { speedOf, useRunner, type Runner } from "./useRunner";
 
@@ -69,7 +70,7 @@ export function RunnerView({ detail, onStop }: Props) {
         {unsent &&
           "Ridgewind does not answer. Go on: what you note is kept here and sent when it runs again."}
       </p>
-      <footer className="flex flex-wrap items-center justify-center gap-2 border-t border-line px-4 py-3">
+      <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-2 border-t border-line bg-paper px-4 py-2">
         <Act
           words={
             runner.running
@@ -151,8 +152,9 @@ function Face({ detail, step, take, runner }: FaceProps) {
   }
   return (
     <div
-      className={`flex flex-1 flex-col justify-center gap-3 px-4 py-6 text-center sm:px-10 ${step.kind === "roll" ? "bg-lichen" : ""}`}
+      className={`relative flex flex-1 flex-col justify-center gap-3 px-4 py-3 text-center sm:px-10 ${step.kind === "roll" ? "bg-lichen" : ""}`}
     >
+      {step.kind !== "warm-up" && <RunnerBody take={take} setUp={step.kind === "set-up"} />}
       <p className="text-far-heading font-semibold">
         {step.kind === "warm-up" ? "Shoulders, wrists, knees" : drill?.name}
         {step.kind !== "warm-up" && step.kind !== "set-up" && (
@@ -162,7 +164,10 @@ function Face({ detail, step, take, runner }: FaceProps) {
       <p className="title text-far-title leading-none" aria-live="assertive">
         {runner.running ? CUE[step.kind] : "Paused"}
       </p>
-      <p className="figure-huge text-far-count" data-testid="count">
+      <p
+        className={`figure-huge ${step.kind === "set-up" ? "text-far-title" : "text-far-count"}`}
+        data-testid="count"
+      >
         {step.kind === "roll" || step.kind === "count"
           ? Math.max(1, Math.ceil(left))
           : clockWords(left)}

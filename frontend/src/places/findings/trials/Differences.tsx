@@ -1,4 +1,5 @@
 import type { DrillTrial, TrialSide } from "../../../api/trials";
+import { VariationBody } from "../../../body/VariationBody";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { differenceScale, drawnSpan, type X } from "./layout";
@@ -21,7 +22,7 @@ export function Differences({ trial }: { trial: DrillTrial }) {
           {unit} less is steadier; each bar holds the difference nine times in ten
         </p>
       </header>
-      <div className="grid grid-cols-1 md:grid-cols-[168px_minmax(0,1fr)_290px]">
+      <div className="grid grid-cols-1 md:grid-cols-[210px_minmax(0,1fr)_290px]">
         <p className="hidden md:block" />
         <div ref={box}>
           <Axis x={x} width={width} />
@@ -32,15 +33,22 @@ export function Differences({ trial }: { trial: DrillTrial }) {
           <li
             key={side.key}
             data-testid={`side-${side.key}`}
-            className="grid grid-cols-1 items-center gap-x-3 border-t border-line py-1 md:grid-cols-[168px_minmax(0,1fr)_290px]"
+            className="grid grid-cols-1 items-center gap-x-3 border-t border-line py-1 md:grid-cols-[210px_minmax(0,1fr)_290px]"
           >
-            <p className="leading-tight">
+            <div className="relative min-h-[56px] leading-tight md:pl-[56px]">
+              {trial.drill_key !== "" && (
+                <VariationBody
+                  drill={trial.drill_key}
+                  variation={side.key}
+                  className="absolute top-0 left-0 hidden h-[56px] w-[52px] md:block"
+                />
+              )}
               <b className="font-semibold">{side.name}</b>
               <span className="block text-small text-stone">
                 {format.takes(side.takes)}
                 {side.best !== null && !side.hint && ` · steadiest ${chance(side.best)}`}
               </span>
-            </p>
+            </div>
             <Bar side={side} x={x} width={width} />
             <p className="text-note leading-snug">
               {side.difference !== null && (

@@ -2,6 +2,7 @@ import { Eye } from "lucide-react";
 import { Link } from "react-router";
 import type { Judgement, RemedyLine } from "../../../api/client";
 import type { RemedyDetails } from "../../../api/decisions";
+import { SmallBody } from "../../../body/SmallBody";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Key } from "../../../keys/Key";
@@ -116,6 +117,7 @@ function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
             <Link to={`/plan/drills/${details.drill.key}`} className="font-semibold underline">
               Drill: {details.drill.name}
             </Link>
+            <SmallBody drill={details.drill.key} className="mt-1 h-20 w-20" />
           </>
         )}
       </span>
