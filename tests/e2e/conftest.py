@@ -16,6 +16,7 @@ import threading
 import time
 import urllib.request
 from contextlib import closing, contextmanager, suppress
+from dataclasses import replace
 from datetime import date
 from functools import partial
 from pathlib import Path
@@ -191,7 +192,12 @@ class SharedDemo(Client):
             yield
 
 
-SHOWN = [day for day in weeks.DAYS if {"hands", "elbows"} & set(day.drills)]
+COMPARED = ("hands", "elbows")
+SHOWN = [
+    replace(day, drills=tuple(key for key in day.drills if key in COMPARED))
+    for day in weeks.DAYS
+    if set(COMPARED) & set(day.drills)
+]
 """Days of the demo's weeks that `practised` holds."""
 
 KEPT = {

@@ -23,7 +23,7 @@ def hand():
     return Hand(MIDDLES_HZ, power, np.array([26.0, 26.0]))
 
 
-@pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 30.0), (50.0, 60.0)])
+@pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 60.0)])
 def test_it_reads_what_was_predicted(tmp_path, focal, fps):
     library = Library(tmp_path / "library")
     library.prepare()
@@ -33,6 +33,7 @@ def test_it_reads_what_was_predicted(tmp_path, focal, fps):
         )
         measure_clip(library, take.clip_id)
         found = assessing.judge(db, take.id).assessment
+        taught = summaries.body_speeds(db, limit=10)
         line = listing.page(
             db, only=listing.Filter(), sort="imported", descending=True, offset=0, limit=5
         )
@@ -41,15 +42,4 @@ def test_it_reads_what_was_predicted(tmp_path, focal, fps):
     assert found.body_deg_s is not None
     assert found.gust == pytest.approx(expected, abs=0.4)
     assert line[0].origin == "simulated"
-
-
-def test_it_teaches_the_bench_nothing(tmp_path):
-    library = Library(tmp_path / "library")
-    library.prepare()
-    with database.opened(library.database) as db:
-        take = film_with_hand(
-            library, db, hand(), name="Simulated", focal_eq_mm=26.0, fps=24.0, seed=5
-        )
-        measure_clip(library, take.clip_id)
-        assessing.summarise(db, take.id)
-        assert summaries.body_speeds(db, limit=10) == []
+    assert taught == [], "it teaches the bench nothing"

@@ -2385,7 +2385,7 @@ export interface components {
      * @description needs: what must be in the bag or at the place. measures: the figure that matters.
      *     feel, target: the pass mark is a gust at or under target. loads: what it tires. space: the
      *     least that it needs. tempo: what the runner sounds. takes: of one set, over all variations
-     *     practised. easier, harder: keys of neighbours, or None.
+     *     practised. easier, harder: keys of neighbours, or None. feels: what doing it well is like.
      */
     Drill: {
       /** Avoid */
@@ -2406,6 +2406,11 @@ export interface components {
       faults: components["schemas"]["DrillFault"][];
       /** Feel */
       feel: string;
+      /**
+       * Feels
+       * @default
+       */
+      feels: string;
       /** Harder */
       harder: string | null;
       /** Key */

@@ -62,7 +62,7 @@ class Drill:
     """needs: what must be in the bag or at the place. measures: the figure that matters.
     feel, target: the pass mark is a gust at or under target. loads: what it tires. space: the
     least that it needs. tempo: what the runner sounds. takes: of one set, over all variations
-    practised. easier, harder: keys of neighbours, or None.
+    practised. easier, harder: keys of neighbours, or None. feels: what doing it well is like.
     """
 
     key: str
@@ -89,6 +89,7 @@ class Drill:
     loads: tuple[Load, ...]
     space: Space
     tempo: Tempo
+    feels: str = ""
 
     def __post_init__(self) -> None:
         for name in ("key", "name", "purpose", "move"):

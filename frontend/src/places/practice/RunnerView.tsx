@@ -161,8 +161,11 @@ function Face({ detail, step, take, runner }: FaceProps) {
           <span className="text-stone"> · {variation?.name.toLowerCase()}</span>
         )}
       </p>
-      <p className="title text-far-title leading-none" aria-live="assertive">
-        {runner.running ? CUE[step.kind] : "Paused"}
+      <p
+        className={`title leading-none ${step.kind === "set-up" ? "text-far-heading" : "text-far-title"}`}
+        aria-live="assertive"
+      >
+        {runner.running ? CUE[step.kind] : runner.interrupted ? "Sound taken away" : "Paused"}
       </p>
       <p
         className={`figure-huge ${step.kind === "set-up" ? "text-far-title" : "text-far-count"}`}
@@ -173,7 +176,15 @@ function Face({ detail, step, take, runner }: FaceProps) {
           : clockWords(left)}
       </p>
       {step.kind === "roll" && <Sweep share={runner.elapsed / step.seconds} tempo={drill?.tempo} />}
-      <p className="text-far-text">{said(step, drill, variation?.how)}</p>
+      {step.kind === "set-up" && drill ? (
+        <ol className="mx-auto max-w-[760px] list-decimal pl-6 text-left text-heading">
+          {drill.set_up.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ol>
+      ) : (
+        <p className="text-far-text">{said(step, drill, variation?.how)}</p>
+      )}
       {step.kind === "set-up" && drill && (
         <Checks drill={drill} checks={detail.checks[take.drill_key] ?? []} />
       )}
@@ -187,7 +198,6 @@ function Face({ detail, step, take, runner }: FaceProps) {
 function said(step: Step, drill: Drill | undefined, how: string | undefined): string {
   if (step.kind === "warm-up")
     return "Circle them slowly, breathe, look around where you will move.";
-  if (step.kind === "set-up") return drill?.set_up.join(" ") ?? "";
   if (step.kind === "rest") return "Let the arms hang, and the strap go.";
   return how ?? drill?.move ?? "";
 }

@@ -1,4 +1,4 @@
-import type { Cue } from "./steps";
+import type { Cue, Spoken } from "./steps";
 
 const TONES = {
   tick: { hz: 660, seconds: 0.09, gain: 0.5 },
@@ -23,16 +23,26 @@ export class Sound {
   #volume = 0.8;
   /** What was scheduled, on the audio clock; read by tests. */
   readonly log: Played[] = [];
+  #interrupted: () => void = () => undefined;
 
   /** Begin; a browser allows it only after a key or a tap. */
   start() {
     if (!this.#context) {
       this.#context = new AudioContext();
+      this.#context.onstatechange = () => {
+        // What a phone's call does to a page, where its browser says so.
+        if ((this.#context?.state as string | undefined) === "interrupted") this.#interrupted();
+      };
       this.#out = this.#context.createGain();
       this.#out.connect(this.#context.destination);
       this.setVolume(this.#volume);
     }
     void this.#context.resume();
+  }
+
+  /** What to do when the system takes the sound away, as a call does. */
+  whenInterrupted(act: () => void) {
+    this.#interrupted = act;
   }
 
   /** Seconds of the audio clock. */
@@ -91,6 +101,35 @@ export function speak(words: string, volume: number) {
   const said = new SpeechSynthesisUtterance(words);
   said.volume = volume;
   said.rate = 1.1;
+  said.lang = "en";
   speechSynthesis.cancel();
   speechSynthesis.speak(said);
+}
+
+/** Says what belongs to a step, some of it later in the step; what is not said yet can be hushed. */
+export class Voice {
+  #waiting = new Set<ReturnType<typeof setTimeout>>();
+
+  say(spoken: readonly Spoken[], { volume, speed }: { volume: number; speed: number }) {
+    this.hush();
+    for (const { at, words } of spoken) {
+      if (at === 0) speak(words, volume);
+      else {
+        const id = setTimeout(
+          () => {
+            this.#waiting.delete(id);
+            speak(words, volume);
+          },
+          (1000 * at) / speed,
+        );
+        this.#waiting.add(id);
+      }
+    }
+  }
+
+  hush() {
+    for (const id of this.#waiting) clearTimeout(id);
+    this.#waiting.clear();
+    if ("speechSynthesis" in window) speechSynthesis.cancel();
+  }
 }

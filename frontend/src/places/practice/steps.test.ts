@@ -1,6 +1,16 @@
 import { describe, expect, it } from "vitest";
 import type { Drill, SessionDetail } from "../../api/practice";
-import { clockWords, cuesOf, firstOpen, secondsLeft, slateOf, startOf, stepsOf } from "./steps";
+import {
+  clockWords,
+  cuesOf,
+  firstOpen,
+  secondsLeft,
+  slateOf,
+  spokenOf,
+  startOf,
+  stepsOf,
+  type Step,
+} from "./steps";
 
 const take = (position: number, state = "planned") => ({ position, state });
 const detail = {
@@ -16,6 +26,12 @@ const detail = {
   },
 } as unknown as SessionDetail;
 const steps = stepsOf(detail);
+
+const asked = (tempo = "none", cadenceHz = 2) => ({
+  drill: { tempo } as Drill,
+  cadenceHz,
+  rests: true,
+});
 
 describe("the steps of a session", () => {
   it("are warm-up, then each block's setting up and takes", () => {
@@ -43,22 +59,56 @@ describe("the steps of a session", () => {
 describe("cues", () => {
   const roll = { kind: "roll" as const, seconds: 8, position: 0, block: 0 };
   it("count five down, and say so once", () => {
-    const cues = cuesOf({ ...roll, kind: "count", seconds: 5 }, undefined, 2);
+    const cues = cuesOf({ ...roll, kind: "count", seconds: 5 }, asked());
     expect(cues.map((cue) => cue.at)).toEqual([0, 1, 2, 3, 4]);
-    expect(cues.filter((cue) => cue.words)).toHaveLength(1);
   });
   it("beat evenly at the cadence of a walk", () => {
-    const beats = cuesOf(roll, { tempo: "walk" } as Drill, 1.8).filter((c) => c.tone === "beat");
+    const beats = cuesOf(roll, asked("walk", 1.8)).filter((c) => c.tone === "beat");
     beats.forEach((beat, k) => expect(beat.at).toBeCloseTo((k + 1) / 1.8, 9));
     expect(beats.at(-1)?.at).toBeLessThan(8);
   });
   it("mark start, middle and end of a move", () => {
-    const cues = cuesOf(roll, { tempo: "move" } as Drill, 1.8);
+    const cues = cuesOf(roll, asked("move", 1.8));
     expect(cues.map((cue) => cue.tone)).toEqual(["roll", "mark", "mark"]);
     expect(cues[1]?.at).toBe(4);
   });
   it("tell the time left", () => {
     expect(clockWords(65)).toBe("1:05");
     expect(clockWords(-3)).toBe("0:00");
+  });
+});
+
+describe("what is heard", () => {
+  const drill = {
+    name: "Pan", tempo: "move", set_up: ["Stand.", "Turn back."],
+    variations: [{ key: "end", name: "Feet to the end" }],
+  } as unknown as Drill; // prettier-ignore
+  const step = (kind: Step["kind"]): Step => ({ kind, seconds: 8, position: 0, block: 0 });
+  const all: Step["kind"][] = ["warm-up", "set-up", "slate", "count", "roll", "rest"];
+
+  it("says every phase at its start, with a sound", () => {
+    for (const kind of all) {
+      expect(spokenOf(step(kind), drill, "end")[0]?.at).toBe(0);
+      expect(cuesOf(step(kind), asked("move"))[0]?.at).toBe(0);
+    }
+  });
+
+  it("reads the drill's steps as it is set up, and names the way at its slate", () => {
+    expect(spokenOf(step("set-up"), drill, "end")[0]?.words).toBe("Pan. Stand. Turn back.");
+    expect(spokenOf(step("slate"), drill, "end")[0]?.words).toContain("Feet to the end");
+  });
+
+  it("says the middle of a timed move in its middle", () => {
+    expect(spokenOf(step("roll"), drill, "end")).toEqual([
+      { at: 0, words: "Roll" },
+      { at: 4, words: "Middle" },
+    ]);
+  });
+
+  it("sounds the end of a take that no rest follows", () => {
+    const tones = (rests: boolean) =>
+      cuesOf(step("roll"), { ...asked("none"), rests }).map((cue) => cue.tone);
+    expect(tones(true)).not.toContain("end");
+    expect(tones(false).at(-1)).toBe("end");
   });
 });

@@ -49,32 +49,59 @@ export function slateOf(steps: readonly Step[], position: number): number {
 export type Cue = {
   at: number;
   tone: "tick" | "roll" | "end" | "beat" | "mark" | "breath";
-  words?: string;
 };
 
-/** Sounds within a step, seconds from its start. cadenceHz: steps a second of a walk. */
-export function cuesOf(step: Step, drill: Drill | undefined, cadenceHz: number): Cue[] {
+type Asked = {
+  drill: Drill | undefined;
+  /** Steps a second of a walk. */
+  cadenceHz: number;
+  /** A rest follows; where none does, the take itself sounds its end. */
+  rests: boolean;
+};
+
+/** Sounds within a step, seconds from its start: every phase begins with one. */
+export function cuesOf(step: Step, { drill, cadenceHz, rests }: Asked): Cue[] {
   if (step.kind === "count") {
-    return Array.from({ length: COUNT_S }, (_, k) => ({
-      at: k,
-      tone: "tick" as const,
-      ...(k === 0 ? { words: "Get ready" } : {}),
-    }));
+    return Array.from({ length: COUNT_S }, (_, k) => ({ at: k, tone: "tick" as const }));
   }
-  if (step.kind !== "roll") {
-    return step.kind === "rest" ? [{ at: 0, tone: "end", words: "Rest" }] : [];
-  }
-  const cues: Cue[] = [{ at: 0, tone: "roll", words: "Roll" }];
+  if (step.kind !== "roll") return [{ at: 0, tone: step.kind === "rest" ? "end" : "mark" }];
+  const cues: Cue[] = [{ at: 0, tone: "roll" }];
   if (drill?.tempo === "walk") {
     const beats = Math.ceil(step.seconds * cadenceHz) - 1;
     for (let k = 1; k <= beats; k++) cues.push({ at: k / cadenceHz, tone: "beat" });
   }
   if (drill?.tempo === "move") {
-    cues.push({ at: step.seconds / 2, tone: "mark", words: "Middle" });
+    cues.push({ at: step.seconds / 2, tone: "mark" });
     cues.push({ at: step.seconds - 0.05, tone: "mark" });
   }
-  if (drill?.tempo === "breath") cues.push({ at: 0.4, tone: "breath", words: "Breathe out" });
+  if (drill?.tempo === "breath") cues.push({ at: 0.4, tone: "breath" });
+  if (!rests) cues.push({ at: step.seconds, tone: "end" });
   return cues;
+}
+
+export type Spoken = { at: number; words: string };
+
+/** What is said within a step, seconds from its start: what it is, and a drill's own steps as it is
+ * set up. */
+export function spokenOf(step: Step, drill: Drill | undefined, variation: string): Spoken[] {
+  const way = drill?.variations.find((one) => one.key === variation);
+  switch (step.kind) {
+    case "warm-up":
+      return [{ at: 0, words: "Warm up. Shoulders, wrists, knees." }];
+    case "set-up":
+      return [{ at: 0, words: drill ? `${drill.name}. ${drill.set_up.join(" ")}` : "Set up." }];
+    case "slate":
+      return [{ at: 0, words: `Film the code. ${way?.name ?? ""}`.trim() }];
+    case "count":
+      return [{ at: 0, words: "Get ready" }];
+    case "rest":
+      return [{ at: 0, words: "Rest" }];
+    case "roll":
+      return [
+        { at: 0, words: drill?.tempo === "breath" ? "Roll. Breathe out." : "Roll" },
+        ...(drill?.tempo === "move" ? [{ at: step.seconds / 2, words: "Middle" }] : []),
+      ];
+  }
 }
 
 /** Seconds from now to the end of the session. */

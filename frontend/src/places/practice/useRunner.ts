@@ -2,8 +2,9 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { SessionDetail } from "../../api/practice";
 import { useSessionChange } from "../../api/practice";
 import { runnerAt, turn, type RunnerEffect, type RunnerEvent } from "./runner";
-import { Sound, speak } from "./sound";
-import { cuesOf, firstOpen, stepsOf, type Step } from "./steps";
+import { Sound, Voice } from "./sound";
+import { cuesOf, firstOpen, spokenOf, stepsOf, type Step } from "./steps";
+import { useAwake } from "./useAwake";
 
 const TICK_MS = 50;
 
@@ -12,6 +13,8 @@ export type Runner = {
   step: Step | null;
   elapsed: number;
   running: boolean;
+  /** The sound was taken away, as by a call, and the session paused for it. */
+  interrupted: boolean;
   done: boolean;
   go: () => void;
   pause: () => void;
@@ -31,26 +34,35 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
   const steps = useMemo(() => stepsOf(detail), [detail]);
   const { mutate } = useSessionChange(detail.session.id);
   const [sound] = useState(() => new Sound());
+  const [voice] = useState(() => new Voice());
   const [state, setState] = useState(() => runnerAt(firstOpen(steps, detail)));
   const latest = useRef(state);
 
   const act = useCallback(
     (effect: RunnerEffect) => {
-      if (effect.type === "silence") sound.cancel();
-      else if (effect.type === "end") mutate({ act: "end", ended: true });
+      if (effect.type === "silence") {
+        sound.cancel();
+        voice.hush();
+      } else if (effect.type === "end") mutate({ act: "end", ended: true });
       else if (effect.type === "note") {
         const filmed = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
         mutate({ act: "note", position: effect.position, note: { state: effect.state, ...filmed } }); // prettier-ignore
       } else {
-        const cues = cuesAt(detail, steps[effect.step]);
-        if (effect.type === "sounds") sound.schedule(cues, effect.from, speed);
-        else {
-          const words = cues.find((cue) => cue.words)?.words;
-          if (words) speak(words, volume);
+        const step = steps[effect.step];
+        const block = step && detail.session.plan.blocks[step.block];
+        if (!step || !block) return;
+        const drill = detail.drills[block.drill_key];
+        if (effect.type === "sounds") {
+          const rests = block.rest_s > 0;
+          const cues = cuesOf(step, { drill, cadenceHz: detail.cadence_hz, rests });
+          sound.schedule(cues, effect.from, speed);
+        } else {
+          const variation = detail.session.takes[step.position]?.variation_key ?? "";
+          voice.say(spokenOf(step, drill, variation), { volume, speed });
         }
       }
     },
-    [sound, mutate, detail, steps, speed, volume],
+    [sound, voice, mutate, detail, steps, speed, volume],
   );
   const happen = useCallback(
     (event: RunnerEvent) => {
@@ -63,7 +75,21 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
   );
 
   useEffect(() => sound.setVolume(volume), [sound, volume]);
-  useEffect(() => () => sound.close(), [sound]);
+  const [interrupted, setInterrupted] = useState(false);
+  useEffect(() => {
+    sound.whenInterrupted(() => {
+      happen({ type: "pause" });
+      setInterrupted(true);
+    });
+  }, [sound, happen]);
+  useEffect(
+    () => () => {
+      sound.close();
+      voice.hush();
+    },
+    [sound, voice],
+  );
+  useAwake(state.running);
   useEffect(() => {
     if (!state.running) return;
     const timer = setInterval(() => happen({ type: "tick", now: sound.now() }), TICK_MS);
@@ -75,9 +101,11 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
     step: steps[state.at] ?? null,
     elapsed: state.elapsed,
     running: state.running,
+    interrupted: interrupted && !state.running,
     done: state.at < 0 || state.at >= steps.length,
     sound,
     go: () => {
+      setInterrupted(false);
       sound.start();
       happen({ type: "go", now: sound.now() });
     },
@@ -85,11 +113,4 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
     skip: () => happen({ type: "skip", now: sound.now() }),
     repeat: () => happen({ type: "repeat", now: sound.now() }),
   };
-}
-
-function cuesAt(detail: SessionDetail, step: Step | undefined) {
-  if (!step) return [];
-  const block = detail.session.plan.blocks[step.block];
-  const drill = block && detail.drills[block.drill_key];
-  return cuesOf(step, drill, detail.cadence_hz);
 }

@@ -84,6 +84,11 @@ export function DrillEditor({ drill: kept, onKept }: Props) {
         problem={problem("move")}
         onChange={(move) => put({ move })}
       />
+      <TextField
+        label="What it should feel like"
+        value={drill.feels ?? ""}
+        onChange={(feels) => put({ feels })}
+      />
       <Variations
         drill={drill}
         problem={problem("variations")}

@@ -104,6 +104,7 @@ function Reading({ drill, all }: { drill: Drill; all: DrillItem[] }) {
       <div className="min-w-0 space-y-5">
         <Part words="The move">
           <p className="text-heading font-semibold">{drill.move}</p>
+          {drill.feels && <p className="border-l-2 border-lichen-deep pl-3">{drill.feels}</p>}
           <p className="text-stone">{drill.cues.join(" ")}</p>
         </Part>
         <Part words="Ways, to be compared">
