@@ -25,7 +25,7 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-PANELS = ("picture", "move", "rig")
+PANELS = ("picture", "move")
 SMOOTH_TO_THE_VOLUNTEER = 5.3
 """Gust up to which the demo's volunteer calls a take smooth, when the pictures are taken."""
 
@@ -82,10 +82,6 @@ def shoot(printed: str, folder: Path) -> None:
             open_take(page, address, "Millstone, grip slips")
             page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
             if suffix == "":
-                open_take(page, address, "Mill door, walk-in, heels down")
-                page.keyboard.press("s")
-                settle(page)
-                page.screenshot(path=folder / "take-causes.png", full_page=True)
                 shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
             context.close()
@@ -103,9 +99,16 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     mark_blind(page, address)
     settle(page)
     page.screenshot(path=folder / "eye.png")
-    for name, place in (("trials", "?drill=walk-camera"), ("limits", "/limits"), ("hand", "/hand")):
-        page.goto(f"{address}/findings{place}")
+    for name, place in (
+        ("trials", "/findings?drill=strap-tension"), ("limits", "/findings/limits"),
+        ("hand", "/findings/hand"), ("progress", "/findings/progress"), ("shot", "/findings/shot"),
+        ("drills", "/plan/drills"), ("drill", "/plan/drills/push-pull"),
+    ):  # fmt: skip
+        page.goto(f"{address}{place}")
         settle(page)
+        if name == "drill":  # at the end of its move
+            page.get_by_role("slider").fill("1")
+        page.wait_for_timeout(700)
         page.screenshot(path=folder / f"{name}.png")
     page.goto(f"{address}/takes/compare?session=1")
     page.get_by_text("to settle").wait_for()
@@ -162,7 +165,7 @@ def gallery_bench(address: str) -> str:
 def shoot_kit(page: Page, address: str, folder: Path) -> None:
     bench = gallery_bench(address)
     for name, place in (
-        ("plan", "/plan"), ("kit", "/kit"), ("card", f"{bench}/card"),
+        ("plan", "/plan"), ("kit", "/kit"),
         *((f"bench-{panel}", f"{bench}?panel={panel}") for panel in PANELS),
     ):  # fmt: skip
         page.goto(f"{address}{place}")
