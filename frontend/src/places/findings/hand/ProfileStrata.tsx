@@ -25,8 +25,8 @@ function Strata({ profile, onTechnique, chosen }: Props & { profile: Profile }) 
     <section aria-label="Profile" className="border-t border-line px-4 py-3 sm:px-8">
       <h2 className="label-wide">Your profile</h2>
       <p className="flex flex-wrap gap-x-4 text-note text-stone">
-        Degrees a second, by kinds of shake: breath lies in drift and sway, footfalls in step, tremor in
-        jitter. Thin lines hold the mean nine times in ten.
+        Degrees a second, by kinds of shake: breath lies in drift and sway, footfalls in step,
+        tremor in jitter. Thin lines hold the mean nine times in ten.
         {BANDS.map((band) => (
           <span key={band.name}>
             <i
