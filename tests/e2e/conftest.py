@@ -167,6 +167,8 @@ class SharedDemo(Client):
         self._pid, self._kept = note["pid"], note["kept"]
 
     def _begin(self) -> None:
+        # Another process may have had one here that nobody needed any more: its address is stale.
+        (self._folder / "log").unlink(missing_ok=True)
         server = Server("demo", self.library, self._folder / "log", "--no-weeks")
         server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
         kept = what_is_kept(self.library)
