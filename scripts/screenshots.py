@@ -98,7 +98,6 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     page.screenshot(path=folder / "preview.png")
     mark_blind(page, address)
     settle(page)
-    page.screenshot(path=folder / "eye.png")
     for name, place in (
         ("trials", "/findings?drill=strap-tension"), ("limits", "/findings/limits"),
         ("hand", "/findings/hand"), ("progress", "/findings/progress"), ("shot", "/findings/shot"),

@@ -7,6 +7,9 @@ import pytest
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.store import database, takes
 from ridgewind.web.app import Config, create_app
+from tests.web.seasons import season
+
+__all__ = ["season"]
 
 HERE = {"Host": "127.0.0.1:8421"}
 

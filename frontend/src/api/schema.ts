@@ -2987,7 +2987,7 @@ export interface components {
        * Kind
        * @enum {string}
        */
-      kind: "lens" | "rate" | "support" | "three_legs";
+      kind: "limit" | "lens" | "rate" | "support" | "three_legs";
       /** Text */
       text: string;
     };

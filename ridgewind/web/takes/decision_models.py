@@ -10,7 +10,7 @@ from ridgewind.web.models import JobState, Strict
 from ridgewind.web.takes.models import ChoiceName, RemedyName
 
 DriftName = Literal["left", "right", "up", "down"]
-HintKind = Literal["lens", "rate", "support", "three_legs"]
+HintKind = Literal["limit", "lens", "rate", "support", "three_legs"]
 Purpose = Literal["preview", "film"]
 StrengthName = Literal["Light", "Medium", "Strong"]
 

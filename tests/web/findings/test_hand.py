@@ -9,7 +9,7 @@ from ridgewind.core.practice.session import Ask, Block, Session
 from ridgewind.core.trials.own_hand import BINS, MIDDLES_HZ
 from ridgewind.store import database, sessions, summaries
 from tests.web.conftest import HERE
-from tests.web.findings.test_trials import measured_take
+from tests.web.seasons import measured_take
 
 
 @pytest.fixture

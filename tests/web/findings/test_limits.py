@@ -8,7 +8,7 @@ from ridgewind.core.practice.session import Ask, Block, Session
 from ridgewind.core.trials.survival import LEVELS, Lasting
 from ridgewind.store import database, sessions, summaries
 from tests.web.conftest import HERE
-from tests.web.findings.test_trials import measured_take
+from tests.web.seasons import measured_take
 
 HELD_S = 10.0
 

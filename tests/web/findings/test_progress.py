@@ -8,7 +8,7 @@ import pytest
 
 from ridgewind.store import database, sessions
 from tests.web.conftest import HERE
-from tests.web.findings.conftest import BEGUN
+from tests.web.seasons import BEGUN
 
 
 def progress(client, query=""):

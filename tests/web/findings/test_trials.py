@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 
 from ridgewind.core.practice.session import Ask, Block, Session
-from ridgewind.store import briefs, clips, database, jobs, sessions, summaries, takes
+from ridgewind.store import database, sessions, summaries, takes
 from tests.web.conftest import HERE
+from tests.web.seasons import measured_take
 
 GUSTS = {"one": (5.2, 5.0, 5.3), "two": (4.1, 4.3, 4.0), "light": (4.6, 4.4, 4.5)}
 
@@ -28,19 +29,6 @@ def filed(library):
                 sessions.file_take(db, session_id, position, take_id)
                 found.setdefault(key, []).append(take_id)
     return found
-
-
-def measured_take(db, name, gust, *, trust=1.0):
-    clip_id = clips.add(db, sha256=f"{name:0>64}", file=f"{name}.mp4", size_bytes=1)
-    take_id = takes.add(db, clip_id=clip_id, name=name, brief_id=briefs.usual(db).id, setup_id=None)
-    jobs.enqueue(db, "measure", clip_id)
-    jobs.finish(db, "measure", clip_id)
-    summaries.put(
-        db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"", speed_pct_s=1.0,
-        top_band="sway", cause=None, trusted_share=trust,
-        figures={"gust": gust, "sway": gust - 1.0}, lasting=None, turning=None, staleness=0,
-    )  # fmt: skip
-    return take_id
 
 
 def trial(client, query=""):

@@ -52,6 +52,21 @@ def test_what_lies_behind_the_remedies(client, measured):
     assert points[1:] == sorted(points[1:])
 
 
+def test_a_verdict_names_the_limit_that_a_take_was_beyond(client, library, measured, season):
+    """Three rough takes of one hand bear a short lens; a fourth was filmed through a longer one."""
+    with database.opened(library.database) as db, database.atomic(db):
+        session_id = sessions.recent(db, limit=1)[0].id
+        sessions.set_state(db, session_id, 0, "filmed")
+        sessions.file_take(db, session_id, 0, measured)
+        takes.set_own_focal(db, measured, 135.0)
+        for take_id in season:
+            db.execute("update summary set speed_pct_s = 4.0 where take_id = ?", (take_id,))
+    hints = get(client, f"/api/takes/{measured}/remedy-details")["hints"]
+    assert hints[0]["kind"] == "limit"
+    assert "“One hand” bears" in hints[0]["text"]
+    assert "this was 135 mm" in hints[0]["text"]
+
+
 def test_a_slow_reframe_stays_within_the_briefs_crop(client, measured):
     assert get(client, f"/api/takes/{measured}/remedy-details")["drift_crop_pct"] == 6
     address = f"/api/takes/{measured}/recipe.json?remedy=keep&drift=up"

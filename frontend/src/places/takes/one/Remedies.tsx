@@ -168,5 +168,6 @@ const HINT_WORDS = {
   lens: "Wider:",
   rate: "Faster frames:",
   support: "Held otherwise:",
+  limit: "Your limit:",
   three_legs: "Three legs:",
 } as const;

@@ -7,11 +7,23 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from ridgewind.core.practice.session import Ask, Block, Session
-from ridgewind.store import database, sessions, summaries
-from tests.web.findings.test_trials import measured_take
+from ridgewind.store import briefs, clips, database, jobs, sessions, summaries, takes
 
 BEGUN = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
 TIRED = (1, 1, 2, 3, 4, 5)
+
+
+def measured_take(db, name, gust, *, trust=1.0):
+    clip_id = clips.add(db, sha256=f"{name:0>64}", file=f"{name}.mp4", size_bytes=1)
+    take_id = takes.add(db, clip_id=clip_id, name=name, brief_id=briefs.usual(db).id, setup_id=None)
+    jobs.enqueue(db, "measure", clip_id)
+    jobs.finish(db, "measure", clip_id)
+    summaries.put(
+        db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"", speed_pct_s=1.0,
+        top_band="sway", cause=None, trusted_share=trust,
+        figures={"gust": gust, "sway": gust - 1.0}, lasting=None, turning=None, staleness=0,
+    )  # fmt: skip
+    return take_id
 
 
 @pytest.fixture
