@@ -107,6 +107,7 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
         settle(page)
         if name == "drill":  # at the end of its move
             page.get_by_role("slider").fill("1")
+            page.locator("h1").click()
         page.wait_for_timeout(700)
         page.screenshot(path=folder / f"{name}.png")
     page.goto(f"{address}/takes/compare?session=1")
