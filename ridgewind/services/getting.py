@@ -59,6 +59,8 @@ SUPPORTS: Mapping[str, Need] = {
 }
 """What a support of the set-up spares a drill."""
 
+OF_THE_LENS: frozenset[Need] = frozenset({"long_lens", "zoom"})
+
 NEAR = 0.02
 """Share of a lens's ends within which it counts as reaching."""
 
@@ -198,8 +200,8 @@ def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHold
 
 
 def _needs(drill: Drill, carried: set[Need | None]) -> int:
-    """Things that a drill takes beside what the set-up holds."""
-    return len(set(drill.needs) - carried)
+    """Things that a drill takes beside what the set-up holds; what lens it takes is asked apart."""
+    return len(set(drill.needs) - carried - OF_THE_LENS)
 
 
 def _lens(reaches: tuple[limits.LensReach, ...], focal_eq_mm: float) -> str | None:
