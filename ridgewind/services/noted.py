@@ -153,12 +153,12 @@ def _rests(counted: Sequence[FiledTake], library: dict[str, Drill]) -> dict[int,
         for one in counted
         if one.filmed_at is not None
     }
-    drills_at = {(one.session_id, one.place): one.drill_key for one in counted}
     out = {}
     for one in counted:
         here, last = (one.session_id, one.place), (one.session_id, one.place - 1)
         if here in moments and last in moments:
-            gone = moments[here] - moments[last] - library[drills_at[last]].take_s
+            # The runner notes a take as it ends.
+            gone = moments[here] - moments[last] - library[one.drill_key].take_s
             if 1.0 <= gone <= LONGEST_REST_S:
                 out[one.take_id] = gone
     return out

@@ -58,7 +58,7 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
                     rows between unbounded preceding and current row) as place
           from session_take) as filed
   join session on session.id = filed.session_id
-  join take on take.id = filed.take_id and take.deleted_at is null
+  join take on take.id = filed.take_id and take.deleted_at is null and take.origin = 'own'
   left join summary on summary.take_id = take.id
   left join setup on setup.id = take.setup_id
 """
@@ -107,7 +107,8 @@ select take.id as take_id, take.name,
   left join summary on summary.take_id = take.id
   left join session_take as filed on filed.take_id = take.id
   left join session on session.id = filed.session_id
- where take.deleted_at is null and take.id in (select value from json_each(?))
+ where take.deleted_at is null and take.origin = 'own'
+   and take.id in (select value from json_each(?))
 """
 
 

@@ -27,22 +27,27 @@ export function BodyView({ names, figure, frame, view, bounds }: Props) {
       className="block size-full"
       preserveAspectRatio="xMidYMax meet"
     >
-      {view !== "above" && (
-        <line
-          x1={left}
-          x2={left + width}
-          y1="0.005"
-          y2="0.005"
-          stroke="var(--ridge-2)"
-          strokeWidth="0.01"
-        />
-      )}
+      {view !== "above" && <Ground left={left} width={width} />}
       {moves && start && view !== "above" && (
         <BodyFigure names={names} frame={start} view={view} ghost />
       )}
       <BodyFigure names={names} frame={frame} view={view} />
       {moves && <Way frames={figure.frames} view={view} />}
     </svg>
+  );
+}
+
+/** What a body stands on. */
+export function Ground({ left, width }: Pick<Bounds, "left" | "width">) {
+  return (
+    <line
+      x1={left}
+      x2={left + width}
+      y1="0.005"
+      y2="0.005"
+      stroke="var(--ridge-2)"
+      strokeWidth="0.01"
+    />
   );
 }
 

@@ -1,5 +1,6 @@
 import { useSmallFigures } from "../api/figures";
 import { BodyFigure } from "./BodyFigure";
+import { Ground } from "./BodyView";
 import { boundsOf } from "./project";
 
 type Props = { drill: string; className?: string };
@@ -20,14 +21,7 @@ export function SmallBody({ drill, className = "h-16 w-16" }: Props) {
       className={`block flex-none ${className}`}
       preserveAspectRatio="xMidYMax meet"
     >
-      <line
-        x1={left}
-        x2={left + width}
-        y1="0.005"
-        y2="0.005"
-        stroke="var(--ridge-2)"
-        strokeWidth="0.012"
-      />
+      <Ground left={left} width={width} />
       <BodyFigure names={found.joints} frame={figure.frame} view={view} />
     </svg>
   );

@@ -107,7 +107,7 @@ def test_limbs_keep_their_length_whatever_the_pose(pose):
 @given(POSES)
 def test_the_other_way_round_is_the_mirror(pose):
     """Legs and trunk of the mirrored pose are those of the other side."""
-    one = solve(replace(pose, turn_deg=pose.turn_deg, shift=pose.shift, ahead=pose.ahead))
+    one = solve(pose)
     other = solve(replace(pose, turn_deg=-pose.turn_deg, shift=-pose.shift, ahead=-pose.ahead))
     flip = np.array([-1.0, 1.0, 1.0])
     for name in ("hip", "knee", "ankle", "shoulder"):
@@ -184,7 +184,8 @@ def test_schools_of_walking_differ_where_they_say(gait):
     lowest = [min(f.joints["ankle_r"][1], f.joints["ankle_l"][1]) for f in figures]
     assert max(lowest) < 0.25, "one foot is always down in a walk"
     tops = [f.joints["ankle_r"][1] for f in figures]
-    assert max(tops) > min(tops)
+    swing = max(tops) - min(tops)
+    assert swing < 0.06 if gait == "flat" else swing > 0.06
 
 
 def test_a_pose_is_read_over_another_and_refused_where_it_cannot_be():

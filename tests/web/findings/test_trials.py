@@ -164,3 +164,14 @@ def test_takes_of_no_session_count_as_one_each_day(client, library, season):
     assert {side["name"] for side in found["sides"]} == {"26 mm", "50 mm"}
     assert found["sessions"] == 1
     assert [take["place"] for take in found["takes"]] == [1, 2, 3, 4]
+
+
+def test_what_is_no_take_of_the_shooters_own_counts_nowhere(client, library, season):
+    """An example, or a film in one's own hand, that was a take of a session before."""
+    before = client.get("/api/trials/hands", headers=HERE).json
+    with database.opened(library.database) as db, database.atomic(db):
+        takes.set_origin(db, season[0], "example")
+        takes.set_origin(db, season[1], "simulated")
+    after = client.get("/api/trials/hands", headers=HERE).json
+    assert len(after["takes"]) == len(before["takes"]) - 2
+    assert len(picked(client, season).json["takes"]) == len(season) - 2

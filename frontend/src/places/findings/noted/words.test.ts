@@ -22,7 +22,7 @@ test("a feeling is told with its interval, or why it is not", () => {
 
 test("tiredness says from where to stop, or what the worst brings", () => {
   const tiredness = { base: 1, base_takes: 10, levels: [level(4, 0.6)], stop_from: 4 };
-  expect(tirednessWords({ ...nothing, tiredness })).toMatch(/^From 4, tired on/);
+  expect(tirednessWords({ ...nothing, tiredness })).toMatch(/^From “4, tired” on/);
   const none = { ...tiredness, levels: [level(2, 0.1), level(3, 0.3)], stop_from: null };
   expect(tirednessWords({ ...nothing, tiredness: none })).toContain("at 3, working, is +0.30");
 });

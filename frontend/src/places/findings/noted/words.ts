@@ -39,7 +39,7 @@ export function tirednessWords(noted: Noted): string {
       : "Every tiredness that was noted is alike, so nothing can be compared yet.";
   }
   if (tiredness.stop_from !== null) {
-    return `From ${tirednessWord(tiredness.stop_from)} on it is worth stopping: your takes are surely rougher there, by half a gust or more.`;
+    return `From “${tirednessWord(tiredness.stop_from)}” on it is worth stopping: your takes are surely rougher there, by half a gust or more.`;
   }
   const worst = tiredness.levels.reduce((a, b) => (b.value > a.value ? b : a));
   return `No tiredness that you noted surely brings half a gust: the most, at ${tirednessWord(worst.level)}, is ${signed(worst.value)}.`;

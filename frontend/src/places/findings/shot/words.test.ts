@@ -39,6 +39,7 @@ test("what all come to is told plainly", () => {
   expect(outlookWords(answer([poor]))).toContain("No way is sure");
   expect(outlookWords(answer([{ ...poor, chance: 0.1 }], true))).toContain("wants three legs");
   expect(outlookWords(answer([]))).toContain("No technique");
+  expect(outlookWords({ ...answer([one]), recorded: 0 })).toMatch(/^By typical figures: One way/);
 });
 
 test("a framing gives its lens, and the slider goes evenly in stops", () => {

@@ -62,6 +62,11 @@ export function groundWords(one: ShotOption): string {
 
 /** What all options come to, in a sentence. */
 export function outlookWords(answer: ShotAnswer): string {
+  const told = outlookOf(answer);
+  return answer.recorded > 0 || answer.options.length === 0 ? told : `By typical figures: ${told}`;
+}
+
+function outlookOf(answer: ShotAnswer): string {
   const works = answer.options.filter((one) => one.works);
   const [best] = answer.options;
   if (best === undefined) return "No technique films such a move yet.";

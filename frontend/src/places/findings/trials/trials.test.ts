@@ -60,7 +60,7 @@ test.each([
     "A hint, of 2 takes: three a side are the least to go by.",
   ],
   [side({ low: null, high: null }), "A hint: one more session shows how far takes differ."],
-  [side({ difference: null, takes: 0 }), "Not filmed yet."],
+  [side({ difference: null, takes: 0 }), "No take of it counts yet."],
 ])("a difference is told as no more than it is", (one, words) => {
   expect(verdictOf(one)).toBe(words);
 });

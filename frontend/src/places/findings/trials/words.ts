@@ -15,7 +15,8 @@ export const pWords = (p: number) =>
 /** What a difference comes to, in one sentence. */
 export function verdictOf(side: TrialSide, gust = true): string {
   const { difference, low, high } = side;
-  if (difference === null) return side.takes === 0 ? "Not filmed yet." : "Not comparable yet.";
+  if (difference === null)
+    return side.takes === 0 ? "No take of it counts yet." : "Not comparable yet.";
   if (low === null || high === null) return "A hint: one more session shows how far takes differ.";
   const [steadier, rougher] = [high < 0, low > 0];
   if (side.hint) {

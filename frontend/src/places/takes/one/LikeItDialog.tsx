@@ -46,8 +46,9 @@ export function LikeItDialog({ take, part, onClose }: Props) {
     <Dialog title="A brief like it" open onClose={onClose}>
       <form onSubmit={submit} className="space-y-4">
         <p className="text-stone">
-          {part ? `What ${format.span(part.from_s, part.to_s)} of it show` : "What all of it shows"}
-          , its gust, its kinds of shake and its move, becomes the feel of a brief.
+          The gust of{" "}
+          {part ? `what ${format.span(part.from_s, part.to_s)} of it show` : "all of it"} becomes
+          what a brief allows; its kinds of shake and its move are written beside it.
         </p>
         <TextField
           label="Name"
