@@ -9,22 +9,17 @@ from typing import Literal
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge.options import (
-    Option,
-    WantedShot,
-    WayOfHolding,
-    options_for,
-    reaches_to,
-    three_legs,
-)
+from ridgewind.core.judge.options import options_for, three_legs
+from ridgewind.core.judge.shot_ways import Option, WantedShot, WayOfHolding, reaches_to
 from ridgewind.core.kit.bench import Parts
 from ridgewind.core.kit.hand import TYPICAL_STANDING_DEG_S, TYPICAL_WALKING_DEG_S
-from ridgewind.core.kit.items import Lens
+from ridgewind.core.kit.items import Lens, Mode
 from ridgewind.core.kit.optics import set_up_crop, true_focal_mm
 from ridgewind.core.practice.drill import Drill, Family, Need, Technique, Tempo
+from ridgewind.core.trials.outlast import Lastings
 from ridgewind.services import limits, own_hand
 from ridgewind.services.errors import NO_SETUP, NotReadyError
-from ridgewind.store import database, drills, kit
+from ridgewind.store import database, drills, findings, kit
 from ridgewind.store.database import Connection
 from ridgewind.store.kit import SetupRow
 
@@ -109,7 +104,7 @@ def get_shot(
     wanted = WantedShot(
         brief=brief,
         focal_eq_mm=focal_eq_mm,
-        rates_hz=tuple(sorted(rates)),
+        widths_px={rate: _long_side_px(parts.camera.modes[_mode(parts, rate)]) for rate in rates},
         aspect=min(mode.width_px, mode.height_px) / max(mode.width_px, mode.height_px),
         reaches=tuple((one.low_mm, one.high_mm) for one in reaches),
     )
@@ -132,12 +127,7 @@ def take_setup(db: Connection, setup_id: int, *, focal_eq_mm: float, fps: float)
     its id. Raises NotFoundError, InvalidArgumentError where the kit cannot be set so."""
     row = kit.setup_by_id(db, setup_id)
     parts = kit.parts_of(db, row.ask)
-    modes = parts.camera.modes
-    able = [index for index, one in enumerate(modes) if fps in one.rates_hz]
-    if not able:
-        raise InvalidArgumentError("fps", fps, "the camera of this set-up has no such rate")
-    mode = parts.optics.mode if parts.optics.mode in able else able[0]
-    optics = replace(parts.optics, mode=mode, rate_hz=fps, shutter=None)
+    optics = replace(parts.optics, mode=_mode(parts, fps), rate_hz=fps, shutter=None)
     focal_mm = true_focal_mm(
         focal_eq_mm,
         sensor_long_mm=parts.camera.sensor_long_mm,
@@ -154,6 +144,22 @@ def take_setup(db: Connection, setup_id: int, *, focal_eq_mm: float, fps: float)
         made = kit.add_setup(db, replace(row.ask, name=name, lens_id=lens_id, optics=optics))
         kit.mark_setup_used(db, made)
     return made
+
+
+def _mode(parts: Parts, fps: float) -> int:
+    """In which of its camera's modes a set-up films at a rate: its own where that can, else the
+    largest picture. Raises InvalidArgumentError."""
+    modes = parts.camera.modes
+    able = [index for index, one in enumerate(modes) if fps in one.rates_hz]
+    if not able:
+        raise InvalidArgumentError("fps", fps, "the camera of this set-up has no such rate")
+    if parts.optics.mode in able:
+        return parts.optics.mode
+    return max(able, key=lambda index: _long_side_px(modes[index]))
+
+
+def _long_side_px(mode: Mode) -> int:
+    return max(mode.width_px, mode.height_px)
 
 
 def _setup(db: Connection, setup_id: int | None) -> SetupRow:
@@ -182,10 +188,12 @@ def _reaching(db: Connection, own_id: int, parts: Parts, focal_mm: float) -> tup
 def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHolding, Technique]]:
     """Techniques on record that film such a move, and one of each family that was never filmed."""
     carried = {SUPPORTS.get(support.kind) for _, _, support in parts.supports}
-    recorded = [one for one in own_hand.hands(db) if one.drill.tempo in TEMPOS[move]]
+    filed = findings.filed_takes(db, with_lasting=True)
+    recorded = [one for one in own_hand.hands(db, filed) if one.drill.tempo in TEMPOS[move]]
     out: dict[str, tuple[WayOfHolding, Technique]] = {}
     for one in recorded:
-        way = WayOfHolding(one.key, one.hand, 0.0, _needs(one.drill, carried))
+        lastings = Lastings.of([take.lasting for take in one.filed])
+        way = WayOfHolding(one.key, one.hand, 0.0, _needs(one.drill, carried), lastings)
         out[one.key] = (way, one)
     known = {one.drill.family for one in recorded}
     for drill in drills.library(db).values():

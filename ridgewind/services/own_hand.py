@@ -36,9 +36,10 @@ FILM_FPS, DELIVERED_FPS, FASTEST_FPS = 30.0, 24.0, 120.0
 
 @dataclass(frozen=True)
 class TechniqueHand(Technique):
-    """What the takes of a technique tell of the hand."""
+    """What the takes of a technique tell of the hand. filed: those takes, in the hand's order."""
 
     hand: Hand
+    filed: tuple[FiledTake, ...]
 
     @property
     def density(self) -> Floats:
@@ -87,7 +88,7 @@ def hands(db: Connection, filed: list[FiledTake] | None = None) -> list[Techniqu
                 np.array([turned[one.take_id] for one in known]),
                 np.array([one.focal_eq_mm for one in known]),
             )
-            found.append(TechniqueHand(library[drill_key], variation, hand))
+            found.append(TechniqueHand(library[drill_key], variation, hand, tuple(known)))
     return sorted(found, key=lambda one: (-len(one.hand.focal_eq_mm), one.key))
 
 

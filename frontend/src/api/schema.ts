@@ -3685,9 +3685,11 @@ export interface components {
     /**
      * OptionLine
      * @description fps: to film at. rate: of playback. crop_pct: of a polish. distance: share of the distance to
-     *     stand at. gust: of a usual take, in the end. chance: that a take passes. works: four in five do.
-     *     takes: that it is from, 0 for typical figures. lens: of the kit, null where none reaches. needs:
-     *     beside a camera. seconds: to hold the real shot.
+     *     stand at. gust: of a usual take, in the end. chance: that a take passes. lasts: that one which
+     *     is smooth enough goes on for the seconds, null where no take tells. longest_s: of its own takes.
+     *     left_px: long side that is left of the picture. works: four in five do. takes: that it is from,
+     *     0 for typical figures. lens: of the kit, null where none reaches. needs: beside a camera.
+     *     seconds: to hold the real shot.
      */
     OptionLine: {
       /** Blurs */
@@ -3710,8 +3712,14 @@ export interface components {
       gust: number;
       /** Key */
       key: string;
+      /** Lasts */
+      lasts: number | null;
+      /** Left Px */
+      left_px: number;
       /** Lens */
       lens: string | null;
+      /** Longest S */
+      longest_s: number | null;
       /** Name */
       name: string;
       /** Needs */
@@ -4876,6 +4884,10 @@ export interface components {
       brief: components["schemas"]["NamedLink"];
       /** Briefs */
       briefs: components["schemas"]["NamedLink"][];
+      /** Delivery Fps */
+      delivery_fps: number;
+      /** Delivery Width Px */
+      delivery_width_px: number;
       /**
        * Feel
        * @enum {string}
@@ -4889,6 +4901,11 @@ export interface components {
       options: components["schemas"]["OptionLine"][];
       /** Recorded */
       recorded: number;
+      /**
+       * Screen
+       * @enum {string}
+       */
+      screen: "phone" | "laptop" | "cinema";
       setup: components["schemas"]["NamedLink"];
       /** Setups */
       setups: components["schemas"]["NamedLink"][];
@@ -9203,6 +9220,9 @@ export interface operations {
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
         wanted_s?: number | null;
         keep_sound?: boolean | null;
+        screen?: ("phone" | "laptop" | "cinema") | null;
+        delivery_fps?: number | null;
+        delivery_width_px?: number | null;
       };
       header?: never;
       path?: never;

@@ -13,6 +13,9 @@ export type ShotAsked = {
   feel?: ShotAnswer["feel"];
   wanted_s?: number;
   keep_sound?: boolean;
+  screen?: ShotAnswer["screen"];
+  delivery_fps?: number;
+  delivery_width_px?: number;
 };
 
 /** Every way to get a shot, the cheapest that work first. */

@@ -114,6 +114,14 @@ def seen_speeds(hand: Hand, *, focal_eq_mm: float, rate: float = 1.0) -> Floats:
     return out
 
 
+def filmed_speeds(hand: Hand) -> Floats:
+    """Weighted speed S (takes,), percent of the long side a second, of each take as filmed."""
+    eye = weight(hand.hz) ** 2
+    a_degree = deg_to_pct(1.0, focal_eq_mm=1.0) * hand.focal_eq_mm
+    out: Floats = np.sqrt(a_degree**2 * (hand.turned @ eye) + hand.rolled @ eye)
+    return out
+
+
 def predict(
     hand: Hand, *, focal_eq_mm: float, rate: float = 1.0, screen_deg: float = USUAL_SCREEN_DEG
 ) -> Prediction:

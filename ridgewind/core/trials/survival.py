@@ -117,6 +117,13 @@ LEVELS: tuple[float, ...] = tuple(LEVEL_STEP * step for step in range(2, 41))
 is nearer, an eighth of a gust away at most."""
 
 
+def level_index(targets: Floats) -> NDArray[np.intp]:
+    """Which of LEVELS is nearest to each of some targets, gust on the usual screen."""
+    steps = np.rint((targets - LEVELS[0]) / LEVEL_STEP)
+    out: NDArray[np.intp] = np.clip(steps, 0, len(LEVELS) - 1).astype(np.intp)
+    return out
+
+
 @dataclass(frozen=True)
 class Lasting:
     """Until when a take lasted. length_s: of it. over_s: by LEVELS, when it was over at a target of
@@ -127,8 +134,7 @@ class Lasting:
 
     def hold(self, target: float) -> Hold:
         """At a target, gust on the usual screen."""
-        step = min(len(LEVELS) - 1, max(0, round((target - LEVELS[0]) / LEVEL_STEP)))
-        over_s = self.over_s[step]
+        over_s = self.over_s[int(level_index(np.array(target)))]
         return Hold(self.length_s, False) if over_s is None else Hold(over_s, True)
 
 

@@ -6,14 +6,15 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from ridgewind.web.models import FeelName, NamedLink, Strict
+from ridgewind.web.models import FeelName, NamedLink, ScreenName, Strict
 
 RemedyName = Literal["keep", "slow", "polish", "slow_polish", "nearer"]
 
 
 class ShotQuery(Strict):
-    """brief_id, setup_id: the ones in use where they are left out. feel, wanted_s, keep_sound: over
-    what the brief says. focal_eq_mm: through which it is seen."""
+    """brief_id, setup_id: the ones in use where they are left out. feel to delivery_width_px: over
+    what the brief says; a delivered size keeps the brief's shape. focal_eq_mm: through which it is
+    seen."""
 
     brief_id: int | None = Field(default=None, ge=1)
     setup_id: int | None = Field(default=None, ge=1)
@@ -22,13 +23,18 @@ class ShotQuery(Strict):
     feel: FeelName | None = None
     wanted_s: float | None = Field(default=None, ge=0.5, le=600)
     keep_sound: bool | None = None
+    screen: ScreenName | None = None
+    delivery_fps: float | None = Field(default=None, ge=1, le=1000)
+    delivery_width_px: int | None = Field(default=None, ge=64, le=20_000)
 
 
 class OptionLine(BaseModel):
     """fps: to film at. rate: of playback. crop_pct: of a polish. distance: share of the distance to
-    stand at. gust: of a usual take, in the end. chance: that a take passes. works: four in five do.
-    takes: that it is from, 0 for typical figures. lens: of the kit, null where none reaches. needs:
-    beside a camera. seconds: to hold the real shot."""
+    stand at. gust: of a usual take, in the end. chance: that a take passes. lasts: that one which
+    is smooth enough goes on for the seconds, null where no take tells. longest_s: of its own takes.
+    left_px: long side that is left of the picture. works: four in five do. takes: that it is from,
+    0 for typical figures. lens: of the kit, null where none reaches. needs: beside a camera.
+    seconds: to hold the real shot."""
 
     key: str
     name: str
@@ -45,6 +51,9 @@ class OptionLine(BaseModel):
     lens: str | None
     gust: float
     chance: float
+    lasts: float | None
+    longest_s: float | None
+    left_px: int
     works: bool
     blurs: bool
     takes: int
@@ -68,6 +77,9 @@ class ShotAnswer(BaseModel):
     feel: FeelName
     wanted_s: float
     keep_sound: bool
+    screen: ScreenName
+    delivery_fps: float
+    delivery_width_px: int
     target: float
     options: list[OptionLine]
     three_legs: bool

@@ -16,7 +16,7 @@ from ridgewind.store import briefs, kit
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.findings import shot_models as models
-from ridgewind.web.models import FeelName, NamedLink
+from ridgewind.web.models import FeelName, NamedLink, ScreenName
 
 api = blueprint("shot")
 
@@ -41,6 +41,9 @@ def ways_to_get(query: models.ShotQuery) -> Response:
             feel=cast(FeelName, brief.feel),
             wanted_s=brief.wanted_s,
             keep_sound=brief.keep_sound,
+            screen=cast(ScreenName, brief.screen),
+            delivery_fps=brief.delivery_fps,
+            delivery_width_px=brief.delivery_width_px,
             target=brief.target,
             options=[_option(one, brief) for one in found.options],
             three_legs=found.three_legs,
@@ -66,11 +69,14 @@ def _asked(brief: Brief, query: models.ShotQuery) -> Brief:
     """The brief with what is asked over it; another feel is meant with its own target."""
     if query.feel is not None and query.feel != brief.feel:
         brief = replace(brief, feel=query.feel, own_target=None)
-    if query.wanted_s is not None:
-        brief = replace(brief, wanted_s=query.wanted_s)
-    if query.keep_sound is not None:
-        brief = replace(brief, keep_sound=query.keep_sound)
-    return brief
+    if query.delivery_width_px is not None:
+        shape = brief.delivery_height_px / brief.delivery_width_px
+        brief = replace(brief, delivery_height_px=round(shape * query.delivery_width_px))
+    over = query.model_dump(
+        include={"wanted_s", "keep_sound", "screen", "delivery_fps", "delivery_width_px"},
+        exclude_none=True,
+    )
+    return replace(brief, **over)
 
 
 def _option(one: TechniqueOption, brief: Brief) -> models.OptionLine:
@@ -91,6 +97,9 @@ def _option(one: TechniqueOption, brief: Brief) -> models.OptionLine:
         lens=one.lens,
         gust=option.gust,
         chance=option.chance,
+        lasts=option.lasts,
+        longest_s=option.longest_s,
+        left_px=option.left_px,
         works=option.chance >= SURE,
         blurs=option.blurs,
         takes=option.takes,

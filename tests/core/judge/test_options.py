@@ -11,16 +11,14 @@ from hypothesis import strategies as st
 
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge.options import (
-    SURE,
-    WantedShot,
-    WayOfHolding,
-    options_for,
-    three_legs,
-)
+from ridgewind.core.judge.options import SURE, options_for, three_legs
+from ridgewind.core.judge.shot_chances import Chances
+from ridgewind.core.judge.shot_ways import WantedShot, WayOfHolding
+from ridgewind.core.trials.outlast import Lastings
 from ridgewind.core.trials.own_hand import BINS, MIDDLES_HZ, Hand
+from ridgewind.core.trials.survival import LEVELS, Lasting
 
-RATES = (24.0, 60.0, 120.0)
+RATES = {24.0: 3840, 60.0: 3840, 120.0: 1920}
 
 
 def hand(deg_s, *, at_hz=(2.0, 12.0), takes=8, spread=0.1, lens=26.0):
@@ -32,12 +30,17 @@ def hand(deg_s, *, at_hz=(2.0, 12.0), takes=8, spread=0.1, lens=26.0):
     return Hand(MIDDLES_HZ, power, np.full(takes, lens))
 
 
-def way(deg_s, key="a/b", needs=0, **how):
-    return WayOfHolding(key, hand(deg_s, **how), 0.0, needs)
+def way(deg_s, key="a/b", needs=0, lastings=None, **how):
+    return WayOfHolding(key, hand(deg_s, **how), 0.0, needs, lastings)
 
 
-def wanted(feel="smooth", mm=50.0, *, sound=False, crop=10.0, reaches=(), rates=RATES):
-    brief = replace(usual_brief(feel), keep_sound=sound, most_crop_pct=crop)
+def crumbling(*seconds, length_s=8.0):
+    """Takes that go over every gust at a second, or last (None)."""
+    return Lastings.of([Lasting(length_s, (one,) * len(LEVELS)) for one in seconds])
+
+
+def wanted(feel="smooth", mm=50.0, *, sound=False, crop=10.0, reaches=(), rates=RATES, **brief):
+    brief = replace(usual_brief(feel), keep_sound=sound, most_crop_pct=crop, **brief)
     return WantedShot(brief, mm, rates, 9 / 16, reaches)
 
 
@@ -117,7 +120,9 @@ def test_few_takes_are_less_sure_than_many():
 @settings(deadline=None, max_examples=20)
 @given(st.floats(0.05, 5.0), st.floats(12.0, 200.0), st.sampled_from(["locked", "smooth", "raw"]))
 def test_a_longer_lens_never_makes_it_likelier(deg_s, mm, feel):
-    shots = [wanted(feel, lens, sound=True, crop=0.0, rates=(24.0,)) for lens in (mm, 1.5 * mm)]
+    shots = [
+        wanted(feel, lens, sound=True, crop=0.0, rates={24.0: 1920}) for lens in (mm, 1.5 * mm)
+    ]
     short, long = (options_for([way(deg_s)], shot)[0] for shot in shots)
     assert long.chance <= short.chance + 1e-9 or long.remedy == "nearer"
     assert 0.0 <= long.chance <= 1.0
@@ -125,4 +130,53 @@ def test_a_longer_lens_never_makes_it_likelier(deg_s, mm, feel):
 
 def test_a_camera_without_a_rate_is_refused():
     with pytest.raises(InvalidArgumentError, match="rate"):
-        wanted(rates=())
+        wanted(rates={})
+
+
+def test_the_seconds_that_are_wanted_enter_the_chance():
+    lastings = crumbling(3.0, 5.0, 5.0, 6.0, None, None, None, None)
+    chances = {}
+    for seconds in (2.0, 4.0, 7.0, 30.0):
+        shot = wanted(mm=26.0, sound=True, crop=0.0, wanted_s=seconds)
+        found = options_for([way(0.2, lastings=lastings)], shot)[0]
+        chances[seconds] = found.chance
+        assert found.longest_s == 8.0
+    assert chances[2.0] > 0.95
+    assert chances[4.0] == pytest.approx(7 / 8 * chances[2.0], rel=1e-6)
+    assert chances[7.0] == pytest.approx(1 / 2 * chances[2.0], rel=1e-6)
+    assert chances[30.0] < 0.2
+
+
+def test_what_is_slowed_need_only_last_the_real_seconds():
+    lastings = crumbling(*(4.0,) * 4, *(None,) * 4)
+    shot = wanted(crop=0.0, mm=26.0, wanted_s=6.0)
+    found = options_for([way(0.2, lastings=lastings)], shot)[0]
+    assert found.remedy == "slow"
+    assert found.lasts == 1.0
+    assert shot.brief.wanted_s * found.rate < 4.0
+
+
+def test_a_lens_moves_the_gust_at_which_a_take_is_over():
+    """Filmed at 26 mm it goes over gust 4 after 3 s: at twice the focal length that is 5.25."""
+    over = tuple(3.0 if level <= 4.0 else None for level in LEVELS)
+    lastings = Lastings.of([Lasting(8.0, over)] * 8)
+    one = way(0.2, lastings=lastings, lens=26.0)
+    chances = Chances([one], wanted(own_target=4.0, wanted_s=6.0))
+    assert chances.of(one, focal_eq_mm=26.0, rate=1.0).lasts == 1.0
+    assert chances.of(one, focal_eq_mm=52.0, rate=1.0).lasts == 0.0
+    assert chances.of(one, focal_eq_mm=52.0, rate=1.0, eased=1.5).lasts == 1.0
+
+
+def test_a_polish_that_leaves_too_few_pixels_costs_more():
+    narrow, wide = ({24.0: 1920}, {24.0: 3840})
+    found = [
+        best(0.7, wanted(sound=True, rates=one, reaches=((50, 50),))) for one in (narrow, wide)
+    ]
+    assert {one.remedy for one in found} == {"polish"}
+    assert found[0].left_px < 1920 < found[1].left_px
+    assert found[0].cost > found[1].cost
+
+
+def test_how_long_takes_lasted_must_be_of_the_hands_own():
+    with pytest.raises(InvalidArgumentError, match="8 takes"):
+        way(0.2, lastings=crumbling(3.0))

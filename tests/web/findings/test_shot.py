@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from ridgewind.core.trials.survival import LEVELS, Lasting
 from ridgewind.store import database, summaries
 from tests.core.judge.test_options import hand
 from tests.web.conftest import HERE
@@ -17,7 +18,8 @@ def filmed(library, season):
             summaries.put(
                 db, take_id, gust=3.0, peak_gust=3.0, remedy="keep", ridge=b"", speed_pct_s=0.5,
                 top_band="sway", cause=None, trusted_share=1.0, figures={"gust": 3.0},
-                turning=hand(0.3, takes=1).mean_square[0], staleness=0, lasting=None,
+                turning=hand(0.3, takes=1).mean_square[0], staleness=0,
+                lasting=Lasting(8.0, (5.0 if take_id % 2 else None,) * len(LEVELS)),
             )  # fmt: skip
     return season
 
@@ -45,6 +47,21 @@ def test_what_is_asked_goes_over_the_brief(client, filmed):
     assert not any(one["remedy"].startswith("slow") for one in found["options"])
     walks = shot(client, "?move=walk")
     assert {one["drill_key"] for one in walks["options"]} == {"walk-forward"}
+
+
+def test_seconds_and_delivery_change_the_answer(client, filmed):
+    def best(query):
+        found = shot(client, f"?focal_eq_mm=26&keep_sound=true{query}")
+        return next(one for one in found["options"] if one["takes"])
+
+    short, long = best("&wanted_s=3"), best("&wanted_s=7")
+    assert (short["lasts"], short["longest_s"]) == (1.0, 8.0)
+    assert long["lasts"] < 0.7
+    assert long["chance"] < short["chance"]
+    found = shot(client, "?focal_eq_mm=26&delivery_fps=50&delivery_width_px=1280&screen=phone")
+    assert (found["delivery_fps"], found["delivery_width_px"]) == (50.0, 1280)
+    assert found["screen"] == "phone"
+    assert all(one["fps"] >= 50.0 for one in found["options"])
 
 
 def test_a_set_up_is_taken_in_one_step(client, filmed):

@@ -29,7 +29,7 @@ export function Options({ answer, chosen }: Props) {
               <span className="text-small text-stone">{one.drill}</span>
             </p>
             <p>{doingWords(one)}</p>
-            <p className="text-small text-stone">{groundWords(one)}</p>
+            <p className="text-small text-stone">{groundWords(one, answer.delivery_width_px)}</p>
           </div>
           <Chance one={one} target={answer.target} />
           <span className="flex gap-2">

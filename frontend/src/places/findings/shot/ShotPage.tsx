@@ -12,6 +12,7 @@ import { Toggle } from "../../../ui/Toggle";
 import { useRemembered } from "../../../ui/useRemembered";
 import { FindingsTabs } from "../FindingsTabs";
 import { lensBy, LensSlider } from "../LensSlider";
+import { Delivery } from "./Delivery";
 import { LensReach } from "./LensReach";
 import { Options, useActs } from "./Options";
 import { framingLens, outlookWords } from "./words";
@@ -71,7 +72,8 @@ export function ShotPage() {
           <Options answer={answer} chosen={chosen} />
           <p className="border-t border-line px-4 py-3 text-small text-stone sm:px-8">
             <Key>↑</Key> <Key>↓</Key> choose, <Key>Enter</Key> practises, <Key>U</Key> takes the
-            set-up. Predicted from your own takes; polishes are tried on takes drawn from your hand.
+            set-up. Predicted from your own takes, gust and length; polishes are tried on takes
+            drawn from your hand.
             {answer.recorded === 0 && (
               <>
                 {" "}
@@ -109,6 +111,9 @@ function Asked({ asked, answer, put }: AskedProps) {
             feel: undefined,
             wanted_s: undefined,
             keep_sound: undefined,
+            screen: undefined,
+            delivery_fps: undefined,
+            delivery_width_px: undefined,
           })
         }
       />
@@ -144,6 +149,7 @@ function Asked({ asked, answer, put }: AskedProps) {
         on={answer.keep_sound}
         onChange={(keep_sound) => put({ keep_sound })}
       />
+      <Delivery answer={answer} put={put} />
       <Select
         label="Set-up"
         value={String(answer.setup.id)}

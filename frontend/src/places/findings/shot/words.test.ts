@@ -1,17 +1,25 @@
 import { expect, test } from "vitest";
 import type { ShotAnswer, ShotOption } from "../../../api/shot";
 import { lensBy, lensStep } from "../LensSlider";
-import { doingWords, framingLens, groundWords, needWords, outlookWords } from "./words";
+import {
+  doingWords,
+  framingLens,
+  groundWords,
+  lastingWords,
+  needWords,
+  outlookWords,
+} from "./words";
 
 const one: ShotOption = {
   key: "hands/two", name: "Two hands", drill_key: "hands", drill: "One hand or two",
   variation: "two", needs: [], remedy: "keep", fps: 24, rate: 1, crop_pct: null, distance: 1,
-  focal_eq_mm: 50, lens: "Standard zoom", gust: 3.2, chance: 0.9, works: true, blurs: false,
-  takes: 8, seconds: 4,
+  focal_eq_mm: 50, lens: "Standard zoom", gust: 3.2, chance: 0.9, lasts: 1,
+  longest_s: 8, left_px: 1920, works: true, blurs: false, takes: 8, seconds: 4,
 }; // prettier-ignore
 const answer = (options: ShotOption[], three_legs = false): ShotAnswer => ({
   brief: { id: 1, name: "B" }, briefs: [], setup: { id: 1, name: "S" }, setups: [], feel: "smooth",
-  wanted_s: 4, keep_sound: false, target: 4, options, three_legs, recorded: 8, lenses: [],
+  wanted_s: 4, keep_sound: false, screen: "laptop", delivery_fps: 24, delivery_width_px: 1920,
+  target: 4, options, three_legs, recorded: 8, lenses: [],
 }); // prettier-ignore
 
 test("each remedy is told as what to do", () => {
@@ -27,10 +35,21 @@ test("each remedy is told as what to do", () => {
 
 test("what it takes and rests on is told", () => {
   expect(needWords(["strap", "lean"])).toBe("Takes a strap, something to lean on.");
-  expect(groundWords(one)).toBe("From 8 takes of yours. Lens: Standard zoom.");
-  expect(groundWords({ ...one, takes: 0, lens: null, blurs: true })).toBe(
+  expect(groundWords(one, 1920)).toBe("From 8 takes of yours. Lens: Standard zoom.");
+  expect(groundWords({ ...one, takes: 0, lens: null, blurs: true }, 1920)).toBe(
     "Typical figures: you have no take of it. No lens of your kit reaches it. Its frames smear, and a polish leaves that.",
   );
+});
+
+test("it is told how many go on so long, and where that is reckoned", () => {
+  expect(lastingWords(one)).toBe("");
+  expect(lastingWords({ ...one, lasts: 0.7 })).toBe("Of those smooth enough, 70 % last 4.0 s.");
+  expect(lastingWords({ ...one, lasts: 0.5, seconds: 20 })).toContain("your longest is 8.0 s");
+  expect(lastingWords({ ...one, lasts: null })).toBe("");
+});
+
+test("a polish that leaves fewer pixels than are delivered says so", () => {
+  expect(groundWords({ ...one, left_px: 1700 }, 1920)).toContain("Leaves 1700 px of the 1920");
 });
 
 test("what all come to is told plainly", () => {

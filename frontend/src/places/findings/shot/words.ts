@@ -2,6 +2,7 @@ import type { ShotAnswer, ShotOption } from "../../../api/shot";
 import * as format from "../../../formats";
 import { chance } from "../trials/words";
 
+const NEARLY_ALL = 0.995;
 const inHundred = (share: number) => `${Math.round(100 * share)} %`;
 
 /** What to do at the place, and at the desk, in one line. */
@@ -49,15 +50,31 @@ const NEED_WORDS: Record<string, string> = {
 export const needWords = (needs: readonly string[]) =>
   needs.length === 0 ? "" : `Takes ${needs.map((need) => NEED_WORDS[need] ?? need).join(", ")}.`;
 
+/** How many of the takes that are smooth enough go on so long, and where none on record is so long;
+    nothing where all do. */
+export function lastingWords(one: ShotOption): string {
+  if (one.lasts === null || one.lasts > NEARLY_ALL) return "";
+  const seconds = format.seconds(one.seconds);
+  const told = `Of those smooth enough, ${inHundred(one.lasts)} last ${seconds}`;
+  return one.longest_s !== null && one.longest_s < one.seconds
+    ? `${told}: reckoned, your longest is ${format.seconds(one.longest_s)}.`
+    : `${told}.`;
+}
+
 /** What it rests on, and what to mind. */
-export function groundWords(one: ShotOption): string {
+export function groundWords(one: ShotOption, delivered_px: number): string {
   const of =
     one.takes === 0
       ? "Typical figures: you have no take of it."
       : `From ${format.takes(one.takes)} of yours.`;
   const lens = one.lens === null ? " No lens of your kit reaches it." : ` Lens: ${one.lens}.`;
   const blur = one.blurs ? " Its frames smear, and a polish leaves that." : "";
-  return [needWords(one.needs), of].filter(Boolean).join(" ") + lens + blur;
+  const small =
+    one.left_px < delivered_px
+      ? ` Leaves ${one.left_px} px of the ${delivered_px} delivered: softer.`
+      : "";
+  const told = [needWords(one.needs), of, lastingWords(one)].filter(Boolean).join(" ");
+  return told + lens + small + blur;
 }
 
 /** What all options come to, in a sentence. */
