@@ -130,10 +130,10 @@ def _tiring(counted: Sequence[FiledTake]) -> Tiring | None:
 
 def _rest(counted: Sequence[FiledTake], library: dict[str, Drill]) -> tuple[Rest | None, bool]:
     """What twice the rest before a take is worth, and whether all rests were too alike to say."""
-    before = _rests(counted, library)
+    before = rests_before(counted, library)
     told = [(one, before[one.take_id]) for one in counted if one.take_id in before]
     rests = sorted(rest for _, rest in told)
-    if len(rests) < 2 or rests[-1] < LEAST_RESTS * rests[0]:
+    if not rests or not told_apart((rests[0], rests[-1])):
         return None, bool(rests)
     columns = {
         "place": [float(one.place) for one, _ in told],
@@ -145,7 +145,12 @@ def _rest(counted: Sequence[FiledTake], library: dict[str, Drill]) -> tuple[Rest
     return Rest(found, rests[len(rests) // 2], rests[-1]), False
 
 
-def _rests(counted: Sequence[FiledTake], library: dict[str, Drill]) -> dict[int, float]:
+def told_apart(ends_s: tuple[float, float]) -> bool:
+    """Whether rests from the shortest to the longest differ enough to tell what one is worth."""
+    return ends_s[1] >= LEAST_RESTS * ends_s[0]
+
+
+def rests_before(counted: Sequence[FiledTake], library: dict[str, Drill]) -> dict[int, float]:
     """Seconds from the end of the take before to the beginning of each, by take id; those of a take
     whose time, or whose forerunner's, is not known are left out."""
     moments = {

@@ -48,15 +48,18 @@ def number(text: str) -> float:
     return float(found[0])
 
 
-WIDTHS, THEMES = (1280, 390), ("light", "dusk")
+WIDE, NARROW = 1280, 390
 CONTRAST = ["color-contrast"]
 """What a theme can spoil: it changes the colours and nothing else."""
+
+LOOKS = ((WIDE, "light", None), (NARROW, "light", None), (NARROW, "dusk", CONTRAST))
+"""Widths and themes in which a page is checked, and by which rules; None for all."""
 
 
 def check_accessibility(browser: Browser, address: str, *, ready) -> None:
     """Open a page and assert that nothing serious is wrong with it, and that it fits, at either
     width and in either theme. ready: gives what is to be seen before it is looked at."""
-    size = {"width": WIDTHS[0], "height": 800}
+    size = {"width": WIDE, "height": 800}
     context = browser.new_context(viewport=size, color_scheme="light", bypass_csp=True)
     found = []
     try:
@@ -64,12 +67,10 @@ def check_accessibility(browser: Browser, address: str, *, ready) -> None:
         page.goto(address)
         expect(ready(page)).to_be_visible()
         page.add_script_tag(path=AXE)
-        for theme in THEMES:
+        for width, theme, rules in LOOKS:
             page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
-            for width in WIDTHS:
-                page.set_viewport_size({"width": width, "height": 800})
-                rules = None if theme == THEMES[0] else CONTRAST
-                found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
+            page.set_viewport_size({"width": width, "height": 800})
+            found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
     finally:
         context.close()
     assert found == []

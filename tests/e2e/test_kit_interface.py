@@ -84,6 +84,8 @@ def test_a_brief_changes_the_verdict_of_every_take_that_points_at_it(fresh, page
     for take_id in ids:
         page.goto(f"{fresh.address}/takes/{take_id}")
         choose(page, "Brief of this take", "Hoist")
+        chosen = page.get_by_role("combobox", name="Brief of this take")
+        expect(chosen).to_contain_text("Hoist")
         expect(page.locator("[data-verdict=true]")).not_to_have_attribute(
             "data-testid", "remedy-keep"
         )

@@ -28,6 +28,7 @@ export const keys = {
   trials: () => ["trials"],
   hand: (asked: unknown) => ["hand", asked],
   limits: (brief: number | null) => ["limits", brief],
+  endurance: (brief: number | null) => ["limits", "endurance", brief],
   progress: (drill: string | null) => ["progress", drill],
   noted: () => ["noted"],
   profile: () => ["profile"],

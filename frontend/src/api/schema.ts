@@ -762,6 +762,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/limits/endurance": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How many takes each technique bears before it tires, and how long a rest it wants. */
+    get: operations["limits_endurance_of_limits_endurance_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/logs": {
     parameters: {
       query?: never;
@@ -2590,6 +2607,46 @@ export interface components {
     EndAsk: {
       /** Ended */
       ended: boolean;
+    };
+    /**
+     * EnduranceAnswer
+     * @description target: gust that the brief allows, on the usual screen. last_place: to which tiring is
+     *     drawn. shortest_s, longest_s: of the rests that were taken; null where none is known.
+     *     rests_alike: too alike to say what a longer one is worth.
+     */
+    EnduranceAnswer: {
+      /** Last Place */
+      last_place: number;
+      /** Longest S */
+      longest_s: number | null;
+      /** Rests Alike */
+      rests_alike: boolean;
+      /** Shortest S */
+      shortest_s: number | null;
+      /** Target */
+      target: number;
+      /** Techniques */
+      techniques: components["schemas"]["EnduranceLine"][];
+    };
+    /**
+     * EnduranceLine
+     * @description margin: gust over the usual take under which four in five lie. hint: of too few takes.
+     */
+    EnduranceLine: {
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string;
+      /** Hint */
+      hint: boolean;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      resting: components["schemas"]["RestingLine"] | null;
+      /** Takes */
+      takes: number;
+      tiring: components["schemas"]["TiringLine"] | null;
     };
     /** ErrorAnswer */
     ErrorAnswer: {
@@ -4599,6 +4656,28 @@ export interface components {
       usual_s: number;
     };
     /**
+     * RestingLine
+     * @description Gust over the rest before a take. doubled: that twice the rest adds (below nothing: it
+     *     helps). gust_short, gust_long: of the usual take after the shortest and the longest rest.
+     *     enough_s: the shortest rest after which four in five pass; null where none is told.
+     */
+    RestingLine: {
+      /** Doubled */
+      doubled: number;
+      /** Enough S */
+      enough_s: number | null;
+      /** Gust Long */
+      gust_long: number;
+      /** Gust Short */
+      gust_short: number;
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Margin */
+      margin: number;
+    };
+    /**
      * RigAsk
      * @description handle: where fingers hold it hanging, None for no handle. weight_at: where a
      *     counterweight could go.
@@ -5691,6 +5770,29 @@ export interface components {
       takes: number;
       /** Value */
       value: number;
+    };
+    /**
+     * TiringLine
+     * @description Gust over the take's place in its session. a_take: that each further take adds, between low
+     *     and high nine times in ten. gust_first, gust_last: of the usual take at the first and the
+     *     last place drawn. until: the last take at which four in five pass, 0 where none does; null where
+     *     no tiring is told, or none that matters.
+     */
+    TiringLine: {
+      /** A Take */
+      a_take: number;
+      /** Gust First */
+      gust_first: number;
+      /** Gust Last */
+      gust_last: number;
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Margin */
+      margin: number;
+      /** Until */
+      until: number | null;
     };
     /**
      * TraceColumns
@@ -8308,6 +8410,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["LimitsAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  limits_endurance_of_limits_endurance_get: {
+    parameters: {
+      query?: {
+        brief_id?: number | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EnduranceAnswer"];
         };
       };
       /** @description Bad Request */

@@ -82,7 +82,7 @@ def effects_of(
     if not np.isfinite(everything).all():
         raise InvalidArgumentError("columns", "not a number", "every value must be a number")
     # Less its session's mean, a session's column has no part in the rest (Frisch and Waugh, 1933).
-    inner = _less_means(everything, sessions)
+    inner = less_means(everything, sessions)
     design, values = inner[:, :-1], inner[:, -1]
     gram = design.T @ design
     inverse, rank = _inverse(gram)
@@ -105,7 +105,7 @@ def effects_of(
     return out
 
 
-def _less_means(columns: Floats, codes: NDArray[np.intp]) -> Floats:
+def less_means(columns: Floats, codes: NDArray[np.intp]) -> Floats:
     """Columns (n, k) less the mean of their group, by codes (n,)."""
     order = np.argsort(codes, kind="stable")
     starts = np.flatnonzero(np.diff(codes[order], prepend=-1))

@@ -96,3 +96,58 @@ class LimitsAnswer(BaseModel):
     strap: StrapLine | None
     lenses: list[LensLine]
     focal_eq_mm: float | None
+
+
+class TiringLine(BaseModel):
+    """Gust over the take's place in its session. a_take: that each further take adds, between low
+    and high nine times in ten. gust_first, gust_last: of the usual take at the first and the
+    last place drawn. until: the last take at which four in five pass, 0 where none does; null where
+    no tiring is told, or none that matters."""
+
+    a_take: float
+    low: float
+    high: float
+    gust_first: float
+    gust_last: float
+    margin: float
+    until: int | None
+
+
+class RestingLine(BaseModel):
+    """Gust over the rest before a take. doubled: that twice the rest adds (below nothing: it
+    helps). gust_short, gust_long: of the usual take after the shortest and the longest rest.
+    enough_s: the shortest rest after which four in five pass; null where none is told."""
+
+    doubled: float
+    low: float
+    high: float
+    gust_short: float
+    gust_long: float
+    margin: float
+    enough_s: float | None
+
+
+class EnduranceLine(BaseModel):
+    """margin: gust over the usual take under which four in five lie. hint: of too few takes."""
+
+    key: str
+    name: str
+    drill_key: str
+    drill: str
+    takes: int
+    hint: bool
+    tiring: TiringLine | None
+    resting: RestingLine | None
+
+
+class EnduranceAnswer(BaseModel):
+    """target: gust that the brief allows, on the usual screen. last_place: to which tiring is
+    drawn. shortest_s, longest_s: of the rests that were taken; null where none is known.
+    rests_alike: too alike to say what a longer one is worth."""
+
+    target: float
+    last_place: int
+    shortest_s: float | None
+    longest_s: float | None
+    rests_alike: bool
+    techniques: list[EnduranceLine]

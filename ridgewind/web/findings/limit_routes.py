@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import math
+
 from flask import Response
 
-from ridgewind.services import limits
+from ridgewind.services import endurance, limits
+from ridgewind.services.endurance import Endurance, Resting, TechniqueEndurance, Tiring
 from ridgewind.services.limits import Limits, TechniqueLimits
 from ridgewind.store import briefs
 from ridgewind.web.blueprint import blueprint
@@ -13,6 +16,9 @@ from ridgewind.web.findings import limit_models as models
 from ridgewind.web.models import NamedLink
 
 api = blueprint("limits")
+
+LAST_PLACE = 16
+"""To which tiring is drawn: a long session (chosen here)."""
 
 SHORTEST_MM, LONGEST_MM, POINTS = 10.0, 320.0, 61
 LONGEST_HOLD, HALF = 0.8, 0.5
@@ -38,6 +44,70 @@ def limits_of(query: models.LimitsQuery) -> Response:
             ],
             focal_eq_mm=found.focal_eq_mm,
         )
+    )
+
+
+@api.get("/limits/endurance", responses={200: models.EnduranceAnswer, **FAULTS})
+def endurance_of(query: models.LimitsQuery) -> Response:
+    """How many takes each technique bears before it tires, and how long a rest it wants."""
+    with current().read() as db:
+        row = briefs.usual(db) if query.brief_id is None else briefs.by_id(db, query.brief_id)
+        found = endurance.endurance_of(db, row.brief)
+    return answered(
+        models.EnduranceAnswer(
+            target=found.target,
+            last_place=LAST_PLACE,
+            shortest_s=None if found.rests_s is None else found.rests_s[0],
+            longest_s=None if found.rests_s is None else found.rests_s[1],
+            rests_alike=found.rests_alike,
+            techniques=[_endurance(one, found) for one in found.techniques],
+        )
+    )
+
+
+def _endurance(one: TechniqueEndurance, found: Endurance) -> models.EnduranceLine:
+    return models.EnduranceLine(
+        key=one.key,
+        name=one.name,
+        drill_key=one.drill.key,
+        drill=one.drill.name,
+        takes=one.takes,
+        hint=one.hint,
+        tiring=None if one.tiring is None else _tiring(one.tiring),
+        resting=None
+        if one.resting is None or found.rests_s is None
+        else _resting(one.resting, found.rests_s),
+    )
+
+
+def _tiring(one: Tiring) -> models.TiringLine | None:
+    slope = one.line.slope
+    if slope.low is None or slope.high is None:
+        return None
+    return models.TiringLine(
+        a_take=slope.value,
+        low=slope.low,
+        high=slope.high,
+        gust_first=one.line.at(1.0),
+        gust_last=one.line.at(LAST_PLACE),
+        margin=one.line.margin,
+        until=one.until,
+    )
+
+
+def _resting(one: Resting, rests_s: tuple[float, float]) -> models.RestingLine | None:
+    slope = one.line.slope
+    if slope.low is None or slope.high is None:
+        return None
+    short, long = (math.log2(rest_s) for rest_s in rests_s)
+    return models.RestingLine(
+        doubled=slope.value,
+        low=slope.low,
+        high=slope.high,
+        gust_short=one.line.at(short),
+        gust_long=one.line.at(long),
+        margin=one.line.margin,
+        enough_s=one.enough_s,
     )
 
 

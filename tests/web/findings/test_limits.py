@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 
 from ridgewind.core.practice.session import Ask, Block, Session
@@ -108,3 +110,41 @@ def test_what_stays_out_of_trials_stays_out_of_limits(client, pulled):
 def test_an_empty_library_has_no_limits(client):
     found = limits(client)
     assert (found["techniques"], found["strap"]) == ([], None)
+
+
+def endurance(client, query=""):
+    found = client.get(f"/api/limits/endurance{query}", headers=HERE).json
+    return found | {"of": {one["key"]: one for one in found["techniques"]}}
+
+
+def test_takes_before_tiring_are_told_by_technique_and_brief(client, season):
+    """`season` is rougher by up to 1.2 within six takes of a session."""
+    found = endurance(client)
+    two = found["of"]["hands/two"]
+    assert two["takes"] == 12
+    assert two["tiring"]["a_take"] == pytest.approx(0.25, abs=0.1)
+    assert two["tiring"]["low"] > 0.0
+    places = {}
+    for feel in ("locked", "smooth", "alive", "raw"):
+        brief = client.get("/api/briefs", headers=HERE).json["briefs"][0]
+        body = {"name": feel, "brief": brief["brief"] | {"feel": feel, "own_target": None}}
+        made = client.post("/api/briefs", json=body, headers=HERE).json
+        told = endurance(client, f"?brief_id={made['id']}")["of"]["hands/two"]
+        places[feel] = told["tiring"]["until"]
+    assert places["locked"] == 0
+    assert 0 <= places["smooth"] < places["alive"] < places["raw"]
+
+
+def test_a_rest_is_told_where_rests_differ(client, season):
+    found = endurance(client)
+    assert found["shortest_s"] < found["longest_s"]
+    resting = found["of"]["hands/two"]["resting"]
+    assert resting["low"] < resting["doubled"] < resting["high"]
+    steps = math.log2(found["longest_s"] / found["shortest_s"])
+    fall = resting["gust_long"] - resting["gust_short"]
+    assert fall == pytest.approx(steps * resting["doubled"])
+
+
+def test_nothing_filmed_has_no_endurance(client):
+    found = endurance(client)
+    assert (found["techniques"], found["shortest_s"], found["rests_alike"]) == ([], None, False)

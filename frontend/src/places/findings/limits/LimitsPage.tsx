@@ -5,6 +5,7 @@ import * as format from "../../../formats";
 import { FaultView } from "../../../ui/FaultView";
 import { Select } from "../../../ui/Select";
 import { FindingsTabs } from "../FindingsTabs";
+import { EnduranceLimits } from "./EnduranceLimits";
 import { HoldLimits } from "./HoldLimits";
 import { LensLimits } from "./LensLimits";
 import { StrapCurve } from "./StrapCurve";
@@ -28,7 +29,7 @@ export function LimitsPage() {
         {limits && (
           <>
             <p className="text-stone">
-              How long a lens, how long a hold, how fast a walk, at gust{" "}
+              How long a lens, a hold, a session, and how fast a walk, at gust{" "}
               {format.gust(limits.target)} or under.
             </p>
             <span className="sm:ml-auto">
@@ -64,6 +65,7 @@ function Pictures({ limits }: { limits: Limits }) {
     <>
       <LensLimits limits={limits} />
       <HoldLimits limits={limits} />
+      <EnduranceLimits briefId={limits.brief.id} />
       <div className="grid grid-cols-1 gap-x-10 gap-y-5 border-t border-line px-4 py-3 sm:px-8 lg:grid-cols-2">
         {limits.strap && <StrapCurve strap={limits.strap} />}
         {walks.length > 0 && (
