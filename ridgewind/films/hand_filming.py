@@ -4,6 +4,7 @@ the film is taken in and measured like any other."""
 from __future__ import annotations
 
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
 from ridgewind.core.trials.drawn_hand import draw_usual
@@ -11,7 +12,6 @@ from ridgewind.core.trials.own_hand import Hand
 from ridgewind.library.library import Library
 from ridgewind.standin.camera import Script, Take, film_take
 from ridgewind.standin.drawn_body import DrawnBody
-from ridgewind.store import database, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
 
@@ -33,9 +33,11 @@ def film_with_hand(
     focal_eq_mm: float,
     fps: float,
     seed: int,
+    on_progress: Callable[[float], None] = lambda _done: None,
 ) -> TakeRow:
-    """Film a scene in a hand through a lens. It is marked as simulated, so
-    that it teaches nothing of the shooter. Raises MediaError for a full disk."""
+    """Film a scene in a hand through a lens, and take it in, marked as simulated so that it teaches
+    nothing of the shooter. on_progress: told the share that is filmed; what it raises ends
+    the filming, and nothing is kept. Raises MediaError for a full disk."""
     script = Script(SCENE, "hold", focal_eq_mm=focal_eq_mm, size=SIZE, fps=fps, seconds=SECONDS,
                     crf=CRF, seed=seed)  # fmt: skip
     body = DrawnBody(
@@ -47,12 +49,19 @@ def film_with_hand(
     )
     with tempfile.TemporaryDirectory(dir=library.incoming) as folder:
         path = Path(folder) / "simulated.mp4"
-        film_take(Take(script, body), path, metadata={"title": name})
+        film_take(
+            Take(script, body),
+            path,
+            metadata={"title": name},
+            on_frame=lambda index, count: on_progress((index + 1) / count),
+        )
         with path.open("rb") as stream:
             kept = library.add(
-                db, stream, file_name=path.name, size_bytes=path.stat().st_size, name=name
+                db,
+                stream,
+                file_name=path.name,
+                size_bytes=path.stat().st_size,
+                name=name,
+                origin="simulated",
             )
-    with database.atomic(db):
-        takes.set_origin(db, kept.take.id, "simulated")
-        takes.set_own_focal(db, kept.take.id, focal_eq_mm)
     return kept.take

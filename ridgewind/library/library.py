@@ -31,7 +31,7 @@ from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, 
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NoRoomError
-from ridgewind.store.takes import TakeRow
+from ridgewind.store.takes import Origin, TakeRow
 
 CHUNK_BYTES = 1 << 20
 SPARE_BYTES = 64 << 20
@@ -234,10 +234,11 @@ class Library:
         name: str | None = None,
         brief_id: int | None = None,
         setup_id: int | None = None,
+        origin: Origin = "own",
     ) -> Imported:
         """Take a film in: stored whole under its content's name, or not at all, and queued.
 
-        brief_id, setup_id: the last used ones where not given.
+        brief_id, setup_id: the last used ones where not given. origin: where it comes from.
 
         Raises MediaError where it is empty or the disk is full.
         """
@@ -247,7 +248,7 @@ class Library:
         try:
             return self.keep(
                 db, arrived, sha256=sha256, size_bytes=size, file_name=file_name, name=name,
-                brief_id=brief_id, setup_id=setup_id,
+                brief_id=brief_id, setup_id=setup_id, origin=origin,
             )  # fmt: skip
         finally:
             arrived.unlink(missing_ok=True)
@@ -263,6 +264,7 @@ class Library:
         name: str | None = None,
         brief_id: int | None = None,
         setup_id: int | None = None,
+        origin: Origin = "own",
     ) -> Imported:
         """Make a film that has arrived whole, on the library's own disk, one of its originals, see
         `add`. Its file is moved, unless the film is here already."""
@@ -283,6 +285,7 @@ class Library:
                     brief_id=brief_id or briefs.usual(db).id,
                     setup_id=setup_id or kit.usual_setup_id(db),
                 )
+                takes.set_origin(db, take_id, origin)
                 jobs.enqueue(db, "measure", clip_id)
                 os.replace(arrived, original)
                 moved = True

@@ -20,9 +20,10 @@ from ridgewind.core.trials.own_hand import (
 from ridgewind.services import trials
 from ridgewind.services.errors import NO_HAND, NotReadyError
 from ridgewind.services.figures import FIGURES
-from ridgewind.store import drills, findings
+from ridgewind.store import database, drills, findings, hand_films
 from ridgewind.store.database import Connection
 from ridgewind.store.findings import FiledTake
+from ridgewind.store.hand_films import HandFilmAsk
 
 Floats = NDArray[np.float64]
 
@@ -92,19 +93,41 @@ def hands(db: Connection, filed: list[FiledTake] | None = None) -> list[Techniqu
     return sorted(found, key=lambda one: (-len(one.hand.focal_eq_mm), one.key))
 
 
+def technique(found: list[TechniqueHand], key: str) -> TechniqueHand:
+    """The hand of one technique. Raises NotReadyError where it has no take."""
+    named = next((one for one in found if one.key == key), None)
+    if named is None:
+        raise NotReadyError(*NO_HAND)
+    return named
+
+
 def ask(found: list[TechniqueHand], key: str, asked: Asked) -> Answer:
     """What a technique would read. Raises NotReadyError where it has no take."""
-    technique = next((one for one in found if one.key == key), None)
-    if technique is None:
-        raise NotReadyError(*NO_HAND)
+    asked_for = technique(found, key)
 
     def at(focal_eq_mm: float) -> Prediction:
         return predict(
-            technique.hand, focal_eq_mm=focal_eq_mm, rate=asked.rate, screen_deg=asked.screen_deg
+            asked_for.hand, focal_eq_mm=focal_eq_mm, rate=asked.rate, screen_deg=asked.screen_deg
         )
 
     curve = tuple(at(float(mm)) for mm in CURVE_MM)
-    return Answer(technique, at(asked.focal_eq_mm), curve, left_out_error(technique.hand))
+    return Answer(asked_for, at(asked.focal_eq_mm), curve, left_out_error(asked_for.hand))
+
+
+def ask_for_film(db: Connection, key: str, *, focal_eq_mm: float, rate: float) -> int:
+    """Ask for a film in the hand of a technique, through a lens, to be played at a rate; returns
+    its id. Raises NotReadyError where the technique has no take."""
+    named = technique(hands(db), key)
+    fps = film_rate(rate)
+    wanted = HandFilmAsk(
+        named.key,
+        film_name(named, focal_eq_mm, fps),
+        focal_eq_mm,
+        fps,
+        predict(named.hand, focal_eq_mm=focal_eq_mm),
+    )
+    with database.atomic(db):
+        return hand_films.add(db, wanted)
 
 
 def film_rate(rate: float) -> float:

@@ -10,11 +10,10 @@ import numpy as np
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.practice.drill import Drill, Technique
-from ridgewind.core.shake.bands import EDGES_HZ, NAMES
-from ridgewind.core.shake.gust import screen_offset, weight
+from ridgewind.core.shake.gust import screen_offset
 from ridgewind.core.trials.distributions import t_quantile
+from ridgewind.core.trials.kinds import BREATH, KINDS, kind_shares
 from ridgewind.core.trials.lens_limit import LEAN, LensLimit
-from ridgewind.core.trials.own_hand import Hand
 from ridgewind.services import limits, own_hand, progress
 from ridgewind.store import drills, findings
 from ridgewind.store.database import Connection
@@ -27,8 +26,8 @@ CHANCE = 0.9
 
 @dataclass(frozen=True)
 class ProfileLine(Technique):
-    """deg_s: its mean body speed, between low and high. shares: of what is seen of it, by band in
-    the order of NAMES. longest_mm: that it bears. hint: of too few takes to go by."""
+    """deg_s: its mean body speed, between low and high. shares: of what is seen of it, in the order
+    of KINDS. longest_mm: that it bears. hint: of too few takes to go by."""
 
     takes: int
     deg_s: float
@@ -42,16 +41,16 @@ class ProfileLine(Technique):
 @dataclass(frozen=True)
 class Gain:
     """over: gust that the drill is over its mark; None where it was never filmed and is named for
-    the kind of shake that is strongest, band."""
+    the kind of shake that is strongest."""
 
     drill: Drill
     over: float | None
-    band: str
+    kind: str
 
 
 @dataclass(frozen=True)
 class Profile:
-    """strongest: the band that shows most over all techniques, "" where nothing is known."""
+    """strongest: of KINDS, what shows most over all techniques; "" where nothing is known."""
 
     target: float
     lines: tuple[ProfileLine, ...]
@@ -73,8 +72,8 @@ def profile_of(db: Connection, brief: Brief) -> Profile:
         lines.append(
             ProfileLine(
                 one.drill, one.variation, takes=lens.takes, deg_s=mean, low=low, high=high,
-                shares=_shares(one.hand), longest_mm=lens.longest_mm(target=target),
-                hint=lens.takes < limits.LEAST_TAKES,
+                shares=tuple(kind_shares(one.hand).values()),
+                longest_mm=lens.longest_mm(target=target), hint=lens.takes < limits.LEAST_TAKES,
             )
         )  # fmt: skip
     lines.sort(key=lambda one: one.deg_s)
@@ -88,23 +87,13 @@ def _ends(lens: LensLimit) -> tuple[float, float, float]:
     return 2.0 ** (lens.mean - half), 2.0**lens.mean, 2.0 ** (lens.mean + half)
 
 
-def _shares(hand: Hand) -> tuple[float, ...]:
-    """Of the eye's own power of turning, by band."""
-    seen = hand.mean_square[:, :, :2].sum(axis=2).mean(axis=0) * weight(hand.hz) ** 2
-    whole = float(seen.sum()) or 1.0
-    return tuple(
-        float(seen[(hand.hz >= low) & (hand.hz < high)].sum()) / whole
-        for low, high in EDGES_HZ.values()
-    )
-
-
 def _strongest(lines: list[ProfileLine]) -> str:
     """By the mean of the techniques' shares, so that no technique counts twice for being filmed
     more often."""
     if not lines:
         return ""
     means = np.array([one.shares for one in lines]).mean(axis=0)
-    return NAMES[int(means.argmax())]
+    return KINDS[int(means.argmax())]
 
 
 def _gains(db: Connection, filed: list[FiledTake], strongest: str) -> tuple[Gain, ...]:
@@ -118,6 +107,10 @@ def _gains(db: Connection, filed: list[FiledTake], strongest: str) -> tuple[Gain
     fresh = [
         Gain(drill, None, strongest)
         for drill in library.values()
-        if drill.measures == strongest and drill.key not in filmed and not drill.needs
+        if _works_on(drill, strongest) and drill.key not in filmed and not drill.needs
     ]
     return tuple((over + fresh)[:MOST_GAINS])
+
+
+def _works_on(drill: Drill, kind: str) -> bool:
+    return drill.tempo == BREATH if kind == BREATH else drill.measures == kind

@@ -1,7 +1,8 @@
 """Long work: what waits, what runs and how it ended, so that a killed process loses nothing.
 
 One row for each subject of a kind: a clip that is measured, a film that is rendered, a folder that
-is copied from. The queue only hands numbers to free processes; what there is to do stands here.
+is copied from, a scene that is filmed in the shooter's hand. The queue only hands numbers to free
+processes; what there is to do stands here.
 """
 
 from __future__ import annotations
@@ -12,7 +13,7 @@ from typing import Literal
 
 from ridgewind.store.database import NOW
 
-Kind = Literal["measure", "render", "copy"]
+Kind = Literal["measure", "render", "copy", "film"]
 
 MOST_ATTEMPTS = 2
 """Work that has taken its process down twice is given up. Closing or killing the application is no
@@ -23,9 +24,9 @@ UNFINISHED = "('queued', 'running')"
 
 @dataclass(frozen=True)
 class JobRow:
-    """subject_id: of the clip, the render or the folder copy. progress: 0 to 1, None where it is
-    not known. attempts: how often it took its process down. error_*: why it failed, or why it
-    waits. told_at: when its process last gave a sign of life."""
+    """subject_id: of the clip, the render, the folder copy or the film in one's own hand. progress:
+    0 to 1, None where it is not known. attempts: how often it took its process down. error_*: why
+    it failed, or why it waits. told_at: when its process last gave a sign of life."""
 
     kind: Kind
     subject_id: int
@@ -64,6 +65,11 @@ CRASHED: dict[Kind, Fault] = {
         "crashed",
         "copying ended the copying process twice",
         "bring the rest in; if it stays, copy the files elsewhere first",
+    ),
+    "film": Fault(
+        "crashed",
+        "filming it ended the filming process twice",
+        "try a wider lens, or another technique",
     ),
 }
 

@@ -72,6 +72,12 @@ def test_it_is_filmed_with_ones_own_hand_and_reads_what_was_predicted(practised,
     page.goto(f"{practised.address}/findings/hand")
     expect(page.get_by_role("region", name="Profile")).to_contain_text("Elbows in")
     page.keyboard.press("f")
+    filming = page.get_by_role("progressbar", name="Filming in your hand")
+    expect(filming).to_be_visible()
+    page.get_by_role("button", name="Cancel", exact=True).click()
+    expect(filming).to_be_hidden()
+    assert practised.get("/api/takes?origin=simulated")["takes"] == []
+    page.keyboard.press("f")
     told = page.get_by_text(re.compile(r"^Filmed: .*Predicted gust \d"))
     expect(told).to_be_visible(timeout=60_000)
     predicted = float(re.search(r"gust (\d+\.\d)", told.inner_text())[1])

@@ -10,7 +10,7 @@ from ridgewind.films.hand_filming import film_with_hand
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
-from ridgewind.store import database, listing, summaries
+from ridgewind.store import database, listing, summaries, takes
 
 
 def hand():
@@ -23,7 +23,7 @@ def hand():
     return Hand(MIDDLES_HZ, power, np.array([26.0, 26.0]))
 
 
-@pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 60.0)])
+@pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 48.0)])
 def test_it_reads_what_was_predicted(tmp_path, focal, fps):
     library = Library(tmp_path / "library")
     library.prepare()
@@ -31,6 +31,8 @@ def test_it_reads_what_was_predicted(tmp_path, focal, fps):
         take = film_with_hand(
             library, db, hand(), name="Simulated", focal_eq_mm=focal, fps=fps, seed=5
         )
+        with database.atomic(db):
+            takes.set_own_focal(db, take.id, focal)
         measure_clip(library, take.clip_id)
         found = assessing.judge(db, take.id).assessment
         taught = summaries.body_speeds(db, limit=10)

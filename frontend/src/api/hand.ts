@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { client, dataOf, type components } from "./client";
 import { keys, useChanged } from "./keys";
 
@@ -38,11 +39,39 @@ export function useProfile() {
   });
 }
 
-/** Let the stand-in camera film a made scene in the shooter's hand; gives the take's number. */
-export function useFilmIt() {
-  const changed = useChanged();
+export type HandFilm = Schemas["HandFilm"];
+
+const LOOK_MS = 400;
+const isUnderWay = (film: HandFilm | undefined) =>
+  film?.state === "queued" || film?.state === "running";
+
+/** Ask for a film of a made scene in the shooter's hand; the server films it, whoever looks on. */
+export function useAskFilm() {
   return useMutation({
-    mutationFn: (body: Schemas["FilmAsk"]) => dataOf(client.POST("/api/hand/film", { body })),
-    onSuccess: () => changed("films"),
+    mutationFn: (body: Schemas["FilmAsk"]) => dataOf(client.POST("/api/hand/films", { body })),
   });
+}
+
+/** How far a film is that was asked for; null is none. */
+export function useHandFilm(id: number | null) {
+  const changed = useChanged();
+  const found = useQuery({
+    queryKey: keys.handFilm(id),
+    enabled: id !== null,
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/hand/films/{film_id}", { params: { path: { film_id: id ?? 0 } }, signal }),
+      ),
+    refetchInterval: (query) => (isUnderWay(query.state.data) ? LOOK_MS : false),
+  });
+  const stop = useMutation({
+    mutationFn: (film_id: number) =>
+      dataOf(client.DELETE("/api/hand/films/{film_id}", { params: { path: { film_id } } })),
+    onSuccess: () => found.refetch(),
+  });
+  const takeId = found.data?.take_id;
+  useEffect(() => {
+    if (takeId) changed("films");
+  }, [changed, takeId]);
+  return { film: id === null ? undefined : found.data, isUnderWay: isUnderWay(found.data), stop };
 }

@@ -470,7 +470,7 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  "/api/hand/film": {
+  "/api/hand/films": {
     parameters: {
       query?: never;
       header?: never;
@@ -480,8 +480,26 @@ export interface paths {
     get?: never;
     put?: never;
     /** Let the stand-in camera film a made scene in the shooter's hand. */
-    post: operations["hand_film_hand_film_post"];
+    post: operations["hand_begin_film_hand_films_post"];
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/hand/films/{film_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How far a film is. */
+    get: operations["hand_film_hand_films__int_film_id__get"];
+    put?: never;
+    post?: never;
+    /** Stop filming: nothing of it is kept. */
+    delete: operations["hand_stop_film_hand_films__int_film_id__delete"];
     options?: never;
     head?: never;
     patch?: never;
@@ -2862,17 +2880,6 @@ export interface components {
       /** To S */
       to_s: number | null;
     };
-    /**
-     * Filmed
-     * @description take_id: of the simulated take. predicted: what it should read, as filmed on a laptop.
-     */
-    Filmed: {
-      /** Name */
-      name: string;
-      predicted: components["schemas"]["Predicted"];
-      /** Take Id */
-      take_id: number;
-    };
     /** FolderAsk */
     FolderAsk: {
       /** Path */
@@ -2924,15 +2931,15 @@ export interface components {
     };
     /**
      * GainLine
-     * @description over: gust over its mark; null where it was never filmed and works on band.
+     * @description over: gust over its mark; null where it was never filmed and works on a kind of shake.
      */
     GainLine: {
-      /** Band */
-      band: string;
       /** Drill */
       drill: string;
       /** Drill Key */
       drill_key: string;
+      /** Kind */
+      kind: string;
       /** Over */
       over: number | null;
       /** Purpose */
@@ -2994,6 +3001,30 @@ export interface components {
       takes: number;
       /** Techniques */
       techniques: components["schemas"]["HandTechnique"][];
+    };
+    /**
+     * HandFilm
+     * @description A film in the shooter's hand, on its way or there. progress: 0 to 1, null while it waits.
+     *     predicted: what it should read, as filmed on a laptop. fault: why it failed, or waits. take_id:
+     *     of the simulated take, once it is filmed.
+     */
+    HandFilm: {
+      /** Fault */
+      fault: string | null;
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      predicted: components["schemas"]["Predicted"];
+      /** Progress */
+      progress: number | null;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "queued" | "running" | "done" | "failed" | "cancelled";
+      /** Take Id */
+      take_id: number | null;
     };
     /**
      * HandTechnique
@@ -4292,8 +4323,8 @@ export interface components {
     };
     /**
      * ProfileLine
-     * @description deg_s: mean body speed, between low and high nine times in ten. shares: of drift, sway, step,
-     *     jitter and buzz in what is seen. longest_mm: that it bears under the brief.
+     * @description deg_s: mean body speed, between low and high nine times in ten. shares: of drift, breath,
+     *     sway, step, jitter and buzz in what is seen. longest_mm: that it bears under the brief.
      */
     ProfileLine: {
       /** Deg S */
@@ -7616,7 +7647,7 @@ export interface operations {
       };
     };
   };
-  hand_film_hand_film_post: {
+  hand_begin_film_hand_films_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -7635,7 +7666,101 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["Filmed"];
+          "application/json": components["schemas"]["HandFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  hand_film_hand_films__int_film_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        film_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["HandFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  hand_stop_film_hand_films__int_film_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        film_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["HandFilm"];
         };
       };
       /** @description Bad Request */

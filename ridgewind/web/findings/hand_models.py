@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from ridgewind.web.models import ScreenName, Strict
+from ridgewind.web.models import JobState, ScreenName, Strict
 
 
 class HandQuery(Strict):
@@ -60,12 +60,22 @@ class FilmAsk(Strict):
     rate: float = Field(default=1.0, ge=0.05, le=1.0)
 
 
-class Filmed(BaseModel):
-    """take_id: of the simulated take. predicted: what it should read, as filmed on a laptop."""
+class FilmPath(BaseModel):
+    film_id: int = Field(ge=1)
 
-    take_id: int
+
+class HandFilm(BaseModel):
+    """A film in the shooter's hand, on its way or there. progress: 0 to 1, null while it waits.
+    predicted: what it should read, as filmed on a laptop. fault: why it failed, or waits. take_id:
+    of the simulated take, once it is filmed."""
+
+    id: int
     name: str
+    state: JobState
+    progress: float | None
     predicted: Predicted
+    fault: str | None
+    take_id: int | None
 
 
 class ProfileQuery(Strict):
@@ -73,8 +83,8 @@ class ProfileQuery(Strict):
 
 
 class ProfileLine(BaseModel):
-    """deg_s: mean body speed, between low and high nine times in ten. shares: of drift, sway, step,
-    jitter and buzz in what is seen. longest_mm: that it bears under the brief."""
+    """deg_s: mean body speed, between low and high nine times in ten. shares: of drift, breath,
+    sway, step, jitter and buzz in what is seen. longest_mm: that it bears under the brief."""
 
     key: str
     name: str
@@ -90,13 +100,13 @@ class ProfileLine(BaseModel):
 
 
 class GainLine(BaseModel):
-    """over: gust over its mark; null where it was never filmed and works on band."""
+    """over: gust over its mark; null where it was never filmed and works on a kind of shake."""
 
     drill_key: str
     drill: str
     purpose: str
     over: float | None
-    band: str
+    kind: str
 
 
 class ProfileAnswer(BaseModel):

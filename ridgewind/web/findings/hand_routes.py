@@ -9,12 +9,13 @@ from flask import Response
 
 from ridgewind.core.brief import SCREENS_DEG
 from ridgewind.core.trials.own_hand import MIDDLES_HZ, Prediction
-from ridgewind.films import hand_filming
 from ridgewind.services import own_hand, profile
 from ridgewind.services.own_hand import CURVE_MM, Asked, TechniqueHand
-from ridgewind.store import briefs
+from ridgewind.store import briefs, database, hand_films, jobs
+from ridgewind.store.hand_films import HandFilmRow
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.errors import sentence
 from ridgewind.web.findings import hand_models as models
 
 api = blueprint("hand")
@@ -83,7 +84,7 @@ def hand_profile(query: models.ProfileQuery) -> Response:
                     drill=one.drill.name,
                     purpose=one.drill.purpose,
                     over=one.over,
-                    band=one.band,
+                    kind=one.kind,
                 )
                 for one in found.gains
             ],
@@ -91,23 +92,45 @@ def hand_profile(query: models.ProfileQuery) -> Response:
     )
 
 
-@api.post("/hand/film", responses={201: models.Filmed, **FAULTS})
-def film(body: models.FilmAsk) -> Response:
+@api.post("/hand/films", responses={201: models.HandFilm, **FAULTS})
+def begin_film(body: models.FilmAsk) -> Response:
     """Let the stand-in camera film a made scene in the shooter's hand."""
     service = current()
     with service.read() as db:
-        found = own_hand.hands(db)
-        fps = own_hand.film_rate(body.rate)
-        asked = Asked(body.focal_eq_mm, 1.0, SCREENS_DEG["laptop"])
-        answer = own_hand.ask(found, body.technique, asked)
-        name = own_hand.film_name(answer.technique, body.focal_eq_mm, fps)
-        take = hand_filming.film_with_hand(
-            service.library, db, answer.technique.hand, name=name, focal_eq_mm=body.focal_eq_mm,
-            fps=fps, seed=own_hand.film_seed(name),
-        )  # fmt: skip
-    service.queue.put("measure", take.clip_id)
-    told = models.Filmed(take_id=take.id, name=name, predicted=_predicted(answer.here))
-    return answered(told, HTTPStatus.CREATED)
+        film_id = own_hand.ask_for_film(
+            db, body.technique, focal_eq_mm=body.focal_eq_mm, rate=body.rate
+        )
+        service.queue.put("film", film_id)
+        return answered(_film(hand_films.by_id(db, film_id)), HTTPStatus.CREATED)
+
+
+@api.get("/hand/films/<int:film_id>", responses={200: models.HandFilm, **FAULTS})
+def film(path: models.FilmPath) -> Response:
+    """How far a film is."""
+    with current().read() as db:
+        return answered(_film(hand_films.by_id(db, path.film_id)))
+
+
+@api.delete("/hand/films/<int:film_id>", responses={200: models.HandFilm, **FAULTS})
+def stop_film(path: models.FilmPath) -> Response:
+    """Stop filming: nothing of it is kept."""
+    with current().read() as db:
+        with database.atomic(db):
+            jobs.request_cancel(db, "film", path.film_id)
+        return answered(_film(hand_films.by_id(db, path.film_id)))
+
+
+def _film(row: HandFilmRow) -> models.HandFilm:
+    fault = row.job.error_what
+    return models.HandFilm(
+        id=row.id,
+        name=row.ask.name,
+        state=row.job.state,  # type: ignore[arg-type]
+        progress=row.job.progress,
+        predicted=_predicted(row.ask.predicted),
+        fault=None if fault is None else sentence(f"{fault}: {row.job.error_next}"),
+        take_id=row.take_id,
+    )
 
 
 def _technique(one: TechniqueHand) -> models.HandTechnique:

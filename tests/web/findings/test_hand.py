@@ -7,6 +7,10 @@ import pytest
 
 from ridgewind.core.practice.session import Ask, Block, Session
 from ridgewind.core.trials.own_hand import BINS, MIDDLES_HZ
+from ridgewind.films import hand_filming
+from ridgewind.jobs import running
+from ridgewind.jobs.film import film_one
+from ridgewind.standin import camera
 from ridgewind.store import database, sessions, summaries
 from tests.web.conftest import HERE
 from tests.web.seasons import measured_take
@@ -72,3 +76,70 @@ def test_what_cannot_be_asked_is_refused(client, turned, query, status):
 def test_without_takes_there_is_no_hand(client):
     found = hand(client)
     assert (found["techniques"], found["here"], found["curve"]) == ([], None, [])
+
+
+@pytest.fixture
+def quick(monkeypatch):
+    """Films of half a second and few pixels."""
+    monkeypatch.setattr(hand_filming, "SECONDS", 0.5)
+    monkeypatch.setattr(hand_filming, "SIZE", (320, 180))
+
+
+def ask_for_film(client, **what):
+    body = {"technique": "hands/two", "focal_eq_mm": 85, "rate": 1.0} | what
+    return client.post("/api/hand/films", json=body, headers=HERE)
+
+
+def film(client, film_id):
+    return client.get(f"/api/hand/films/{film_id}", headers=HERE).json
+
+
+def test_a_film_in_ones_own_hand_is_asked_for_and_becomes_a_simulated_take(
+    client, library, turned, quick
+):
+    begun = ask_for_film(client)
+    assert begun.status_code == 201
+    assert (begun.json["state"], begun.json["take_id"]) == ("queued", None)
+    assert begun.json["predicted"]["gust"] == pytest.approx(
+        hand(client, "?focal_eq_mm=85")["here"]["gust"]
+    )
+    film_one(library, begun.json["id"])
+    done = film(client, begun.json["id"])
+    assert done["state"] == "done"
+    detail = client.get(f"/api/takes/{done['take_id']}", headers=HERE).json
+    assert (detail["take"]["origin"], detail["focal_eq_mm"]) == ("simulated", 85.0)
+    assert hand(client)["takes"] == 4, "it teaches nothing of the shooter"
+
+
+def test_filming_is_stopped_and_nothing_of_it_is_kept(client, library, turned, quick, monkeypatch):
+    monkeypatch.setattr(running, "REPORT_EVERY_S", 0.0)
+    known = len(client.get("/api/takes", headers=HERE).json["takes"])
+    begun = ask_for_film(client).json
+    assert client.delete(f"/api/hand/films/{begun['id']}", headers=HERE).json["state"] == (
+        "cancelled"
+    )
+    film_one(library, begun["id"])
+    assert film(client, begun["id"])["state"] == "cancelled", "what was stopped does not begin"
+
+    midway = ask_for_film(client).json
+    frames = []
+
+    def stop_it(take, renderer, t_s, index):
+        frames.append(index)
+        if index == 3:
+            client.delete(f"/api/hand/films/{midway['id']}", headers=HERE)
+        return rendered(take, renderer, t_s, index)
+
+    rendered = camera.render_frame
+    monkeypatch.setattr(camera, "render_frame", stop_it)
+    film_one(library, midway["id"])
+    assert film(client, midway["id"])["state"] == "cancelled"
+    assert max(frames) == 3
+    assert len(client.get("/api/takes", headers=HERE).json["takes"]) == known
+    assert list(library.incoming.iterdir()) == []
+
+
+def test_what_cannot_be_filmed_says_why(client, library, turned):
+    unknown = ask_for_film(client, technique="hands/three")
+    assert unknown.status_code == 409
+    assert client.get("/api/hand/films/99", headers=HERE).status_code == 404

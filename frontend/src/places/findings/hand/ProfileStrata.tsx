@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { useProfile, type Profile, type ProfileLine } from "../../../api/hand";
 import { usePractise } from "../../../api/progress";
-import { BANDS } from "../../../charts/bands";
+import { SHAKES, shareWords } from "./kinds";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
@@ -25,15 +25,14 @@ function Strata({ profile, onTechnique, chosen }: Props & { profile: Profile }) 
     <section aria-label="Profile" className="border-t border-line px-4 py-3 sm:px-8">
       <h2 className="label-wide">Your profile</h2>
       <p className="flex flex-wrap gap-x-4 text-note text-stone">
-        Degrees a second, by kinds of shake: breath lies in drift and sway, footfalls in step,
-        tremor in jitter. Thin lines hold the mean nine times in ten.
-        {BANDS.map((band) => (
-          <span key={band.name}>
+        Degrees a second, by kinds of shake. Thin lines hold the mean nine times in ten.
+        {SHAKES.map((kind) => (
+          <span key={kind.name}>
             <i
               className="mr-1 inline-block size-2.5 border border-line"
-              style={{ background: band.colour }}
+              style={{ background: kind.colour }}
             />
-            {band.words}
+            {kind.words}
           </span>
         ))}
       </p>
@@ -57,6 +56,7 @@ function Strata({ profile, onTechnique, chosen }: Props & { profile: Profile }) 
                 <span className="text-small text-stone">
                   {format.degreesASecond(one.deg_s)}, up to {format.millimetres(one.longest_mm)}
                   {one.hint && ", a hint"}
+                  <span className="sr-only">: {shareWords(one.shares)}</span>
                 </span>
               </button>
             </li>
@@ -82,7 +82,8 @@ function Bar({ one, most, width }: { one: ProfileLine; most: number; width: numb
           width={share * full}
           y={5}
           height={ROW_PX - 10}
-          fill={BANDS[k]?.colour}
+          fill={SHAKES[k]?.colour}
+          stroke="var(--line)"
         />
       ))}
       <line
@@ -118,7 +119,7 @@ function Gains({ profile }: { profile: Profile }) {
               <b className="font-semibold">{one.drill}</b>
               <span className="block text-small text-stone">
                 {one.over === null
-                  ? `Works on ${one.band}; new to you.`
+                  ? `Works on ${one.kind}; new to you.`
                   : `Usually ${format.gust(one.over)} over its mark.`}
               </span>
             </span>
