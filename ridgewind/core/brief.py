@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ridgewind.core.errors import require_between, require_choice
@@ -23,6 +24,26 @@ USUAL_MOST_CROP_PCT = 10.0
 LONGEST_WHY = 500
 
 
+LONGEST_NAME = 200
+
+
+@dataclass(frozen=True)
+class Likeness:
+    """What an example shows beside its gust. name: of its film. shares: of its shake by band, 0 to
+    1; without the bands that its frame rate cannot show. move: kind of its move, None where the
+    camera was held. move_s: how long that took."""
+
+    name: str
+    shares: Mapping[str, float]
+    move: str | None
+    move_s: float | None
+
+    def __post_init__(self) -> None:
+        require_between("name", len(self.name), 0, LONGEST_NAME, "characters")
+        for band, share in self.shares.items():
+            require_between(f"share of {band}", share, 0, 1)
+
+
 @dataclass(frozen=True)
 class Brief:
     """What is asked of a take.
@@ -32,6 +53,8 @@ class Brief:
     screen. keep_sound: sound or speech forbids slowing down. own_target: gust allowed, where
     the shooter has moved it from the feel's default. most_crop_pct: of the long side that
     polish may take. why: why shake is wanted where it is, in words for the shooter alone.
+    likeness: of an example that a take is to shake and move like; it passes by its gust all the
+    same.
     """
 
     feel: str
@@ -44,6 +67,7 @@ class Brief:
     own_target: float | None
     most_crop_pct: float
     why: str
+    likeness: Likeness | None = None
 
     def __post_init__(self) -> None:
         require_choice("feel", self.feel, FEELS)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from ridgewind.core.brief import FEELS, LONGEST_WHY, Brief
+from ridgewind.core.brief import FEELS, LONGEST_NAME, Brief, Likeness
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.shake.gust import GUST_MAX
 from ridgewind.services import assessing
@@ -13,9 +13,6 @@ from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, UNSETTLED, NotReady
 from ridgewind.store import briefs, database, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import Origin
-
-LEAST_SHARE = 0.1
-"""Share of the shake that a band must have to be named (chosen here)."""
 
 
 @dataclass(frozen=True)
@@ -39,7 +36,7 @@ def make_brief(db: Connection, take_id: int, *, name: str, is_own: bool) -> Exam
         raise NotReadyError(*UNSETTLED)
     if found.gust is None:
         raise NotReadyError(*NO_SHOT)
-    brief = like(judged.take.brief, found.gust, _told(judged.take.name, found))
+    brief = like(judged.take.brief, judged.take.name, found)
     with database.atomic(db):
         brief_id = briefs.add(db, brief, name=name)
         if not is_own:
@@ -47,27 +44,20 @@ def make_brief(db: Connection, take_id: int, *, name: str, is_own: bool) -> Exam
     return Example(brief_id, brief.target, judged.take.origin)
 
 
-def like(brief: Brief, gust: float, why: str) -> Brief:
-    """A brief that allows a gust: the feel that is nearest above, with the gust for its target."""
-    target = min(GUST_MAX, math.ceil(10.0 * gust) / 10.0)
+def like(brief: Brief, name: str, found: Assessment) -> Brief:
+    """A brief that allows what an assessed film shows: the feel that is nearest above, with its
+    gust for target, and its bands and its move to be held against."""
+    target = min(GUST_MAX, math.ceil(10.0 * (found.gust or 0.0)) / 10.0)
     able = [feel for feel, allowed in FEELS.items() if allowed >= target]
+    move = None if found.move is None else found.move.move
     return replace(
-        brief, feel=able[0] if able else next(reversed(FEELS)), own_target=target,
-        why=why[:LONGEST_WHY],
-    )  # fmt: skip
-
-
-def _told(name: str, found: Assessment) -> str:
-    """What the example shows, in words: its gust, its bands and its move."""
-    bands = sorted((one for one in found.bands if one.share), key=lambda one: -(one.share or 0.0))
-    shares = [
-        f"{one.name} {100 * one.share:.0f} %"
-        for one in bands
-        if one.share is not None and one.share >= LEAST_SHARE
-    ]
-    told = [f"Like “{name}”: gust {found.gust:.1f}"]
-    if shares:
-        told.append(", ".join(shares))
-    if found.move is not None and found.move.move is not None:
-        told.append(f"a {found.move.move.kind} of {found.move.move.seconds:.1f} s")
-    return "; ".join(told) + "."
+        brief,
+        feel=able[0] if able else next(reversed(FEELS)),
+        own_target=target,
+        likeness=Likeness(
+            name=name[:LONGEST_NAME],
+            shares={one.name: one.share for one in found.bands if one.share is not None},
+            move=None if move is None else move.kind,
+            move_s=None if move is None else move.seconds,
+        ),
+    )

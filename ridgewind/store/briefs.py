@@ -6,11 +6,14 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from ridgewind.core.brief import Brief
+from pydantic import TypeAdapter
+
+from ridgewind.core.brief import Brief, Likeness
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 FIELDS = tuple(Brief.__dataclass_fields__)
+_LIKENESS = TypeAdapter(Likeness)
 
 
 @dataclass(frozen=True)
@@ -115,13 +118,23 @@ def remove_own(db: sqlite3.Connection, brief_id: int) -> None:
 
 
 def values(brief: Brief) -> tuple[Any, ...]:
-    return tuple(getattr(brief, field) for field in FIELDS)
+    plain = {field: getattr(brief, field) for field in FIELDS}
+    if brief.likeness is not None:
+        plain["likeness"] = _LIKENESS.dump_json(brief.likeness).decode()
+    return tuple(plain.values())
 
 
 def brief_from(row: sqlite3.Row) -> Brief:
     """The core's brief from a row that holds its columns."""
     found = {field: row[field] for field in FIELDS}
-    return Brief(**found | {"keep_sound": bool(row["keep_sound"])})
+    text = row["likeness"]
+    return Brief(
+        **found
+        | {
+            "keep_sound": bool(row["keep_sound"]),
+            "likeness": None if text is None else _LIKENESS.validate_json(text),
+        }
+    )
 
 
 def _row(row: sqlite3.Row) -> BriefRow:

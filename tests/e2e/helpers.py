@@ -60,7 +60,9 @@ def check_accessibility(browser: Browser, address: str, *, ready) -> None:
     """Open a page and assert that nothing serious is wrong with it, and that it fits, at either
     width and in either theme. ready: gives what is to be seen before it is looked at."""
     size = {"width": WIDE, "height": 800}
-    context = browser.new_context(viewport=size, color_scheme="light", bypass_csp=True)
+    context = browser.new_context(
+        viewport=size, color_scheme="light", bypass_csp=True, reduced_motion="reduce"
+    )
     found = []
     try:
         page = context.new_page()

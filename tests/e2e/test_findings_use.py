@@ -99,12 +99,35 @@ def test_a_brief_is_made_by_example_and_taken_back(own_demo, page):
     dialog.get_by_role("button", name="Make the brief").click()
     expect(page.get_by_role("heading", name="Briefs")).to_be_visible()
     expect(page.get_by_role("navigation", name="Briefs")).to_contain_text("Like the old film")
+    expect(page.get_by_role("region", name="Example")).to_contain_text(f"Like “{take['name']}”")
     names = [one["name"] for one in own_demo.get("/api/takes")["takes"]]
     assert take["name"] not in names
     examples = own_demo.get("/api/takes?origin=example")["takes"]
     assert [one["name"] for one in examples] == [take["name"]]
     page.keyboard.press("z")
     own_demo.wait_until(lambda: own_demo.get("/api/takes?origin=example")["takes"] == [], seconds=5)
+
+
+def test_a_take_is_held_against_the_example_of_its_brief(own_demo, page):
+    lines = own_demo.get("/api/takes")["takes"]
+    still = next(one for one in lines if one["top_band"] == "sway")
+    other = next(one for one in lines if one["top_band"] not in (None, "sway", "drift"))
+    address = f"/api/takes/{still['id']}/brief-like-it"
+    made = own_demo.put(address, {"name": "Like it", "is_own": True}, "POST")
+    for take, words in ((still, "as its example does"), (other, "otherwise than its example")):
+        page.goto(f"{own_demo.address}/takes/{take['id']}")
+        choose(page, "Brief of this take", "Like it")
+        example = page.get_by_role("region", name="Like the example")
+        expect(example).to_contain_text(words)
+        expect(example).to_contain_text("decided by gust alone")
+    page.goto(f"{own_demo.address}/plan/briefs?brief={made['brief_id']}")
+    page.get_by_role("button", name="Let the example go").click()
+    expect(page.get_by_role("region", name="Example")).to_be_hidden()
+    page.keyboard.press("s")
+    expect(page.get_by_text("“Like it” is changed.").first).to_be_visible()
+    page.goto(f"{own_demo.address}/takes/{other['id']}")
+    expect(page.get_by_test_id("gust")).to_be_visible()
+    expect(page.get_by_role("region", name="Like the example")).to_be_hidden()
 
 
 def test_a_newcomer_plans_the_first_look_from_the_first_page(fresh, page):

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ridgewind.core.trials.own_hand import BINS, MIDDLES_HZ, Hand, predict
+from ridgewind.films import hand_filming
 from ridgewind.films.hand_filming import film_with_hand
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
@@ -24,7 +25,8 @@ def hand():
 
 
 @pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 48.0)])
-def test_it_reads_what_was_predicted(tmp_path, focal, fps):
+def test_it_reads_what_was_predicted(tmp_path, monkeypatch, focal, fps):
+    monkeypatch.setattr(hand_filming, "SECONDS", 3.0)
     library = Library(tmp_path / "library")
     library.prepare()
     with database.opened(library.database) as db:

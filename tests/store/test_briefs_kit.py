@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from ridgewind.core.brief import usual_brief
+from ridgewind.core.brief import Likeness, usual_brief
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit import typical
 from ridgewind.core.kit.bench import usual_bench
@@ -35,6 +35,17 @@ def test_a_new_library_holds_typical_kit_and_a_brief_for_each_feel(db):
     usual = kit.setup_by_id(db, kit.usual_setup_id(db))
     assert usual.focal_eq_mm == pytest.approx(26.0)
     assert {row.kind for row in kit.items(db)} == {"camera", "lens", "support"}
+
+
+def test_a_brief_keeps_its_example(db):
+    like = Likeness("The old film", {"sway": 0.7, "jitter": 0.3}, "pan", 3.2)
+    brief_id = briefs.add(db, replace(usual_brief(), likeness=like), name="Like it")
+    assert briefs.by_id(db, brief_id).brief.likeness == like
+    take_id = add_take(db, 1)
+    takes.point(db, take_id, brief_id=brief_id)
+    assert takes.by_id(db, take_id).brief.likeness == like
+    briefs.change(db, brief_id, usual_brief(), name="Like nothing")
+    assert briefs.by_id(db, brief_id).brief.likeness is None
 
 
 def test_seeding_again_changes_nothing_but_brings_shipped_entries_up_to_date(db):

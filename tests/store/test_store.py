@@ -58,6 +58,16 @@ def summary(db, take_id, gust, remedy="keep"):
     )
 
 
+def old_brief(db):
+    """A brief as it was before it could have an example."""
+    fields = tuple(field for field in briefs.FIELDS if field != "likeness")
+    cursor = db.execute(
+        f"insert into brief ({', '.join(fields)}) values ({', '.join('?' for _ in fields)})",
+        tuple(getattr(usual_brief(), field) for field in fields),
+    )
+    return cursor.lastrowid
+
+
 def listed(db, *, sort="imported", descending=False, **only):
     rows = listing.page(
         db, only=listing.Filter(**only), sort=sort, descending=descending, offset=0, limit=200
@@ -92,7 +102,7 @@ def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_t
             "insert into clip (id, sha256, file, size_bytes, slate_session, slate_take,"
             " slate_until_s) values (7, 'a', 'a.mp4', 1, 1, 0, 1.4)"
         )
-        brief_id = briefs.add(db, usual_brief(), name=None)
+        brief_id = old_brief(db)
         db.execute(
             "insert into take (id, clip_id, name, imported_at, brief_id, from_s, to_s)"
             " values (3, 7, 'Old', '2026-01-01', ?, 6.4, 12)",
@@ -119,7 +129,7 @@ def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_t
 
 def test_a_library_from_before_one_table_of_work_loses_no_job(tmp_path):
     with library_before("0010", tmp_path) as db:
-        brief_id = briefs.add(db, usual_brief(), name=None)
+        brief_id = old_brief(db)
         for clip_id, state in enumerate(("done", "queued", "running", "failed"), start=11):
             db.execute(
                 "insert into clip (id, sha256, file, size_bytes) values (?, ?, 'a.mp4', 1)",

@@ -2049,6 +2049,8 @@ export interface components {
       feel: "locked" | "smooth" | "alive" | "raw";
       /** Keep Sound */
       keep_sound: boolean;
+      /** @default null */
+      likeness: components["schemas"]["Likeness"] | null;
       /** Most Crop Pct */
       most_crop_pct: number;
       /**
@@ -3163,6 +3165,8 @@ export interface components {
       /** Gust */
       gust: number | null;
       lee: components["schemas"]["Stretch"] | null;
+      /** @description Null without an example in the brief */
+      likeness: components["schemas"]["LikenessLine"] | null;
       move: components["schemas"]["MoveAnswer"] | null;
       /** Peak Gust */
       peak_gust: number | null;
@@ -3290,6 +3294,55 @@ export interface components {
       low_mm: number;
       /** Name */
       name: string;
+    };
+    /**
+     * Likeness
+     * @description What an example shows beside its gust. shares: of its shake by band, 0 to 1. move: its kind,
+     *     null where the camera was held.
+     */
+    Likeness: {
+      /** Move */
+      move: string | null;
+      /** Move S */
+      move_s: number | null;
+      /** Name */
+      name: string;
+      /** Shares */
+      shares: {
+        [key: string]: number;
+      };
+    };
+    /**
+     * LikenessLine
+     * @description A take against its brief's example. example, here: shares by band of what both show. apart:
+     *     share of the shake in other bands than the example's. more, less: the bands with most too much
+     *     and most too little, "" where they are alike. move: of the take, null where it was held.
+     */
+    LikenessLine: {
+      /** Alike */
+      alike: boolean;
+      /** Apart */
+      apart: number;
+      /** Example */
+      example: {
+        [key: string]: number;
+      };
+      /** Here */
+      here: {
+        [key: string]: number;
+      };
+      /** Less */
+      less: string;
+      /** More */
+      more: string;
+      /** Move */
+      move: string | null;
+      /** Name */
+      name: string;
+      /** Same Move */
+      same_move: boolean;
+      /** Wanted Move */
+      wanted_move: string | null;
     };
     /**
      * LimitsAnswer

@@ -13,6 +13,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.cadence import delivered_step
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
+from ridgewind.core.judge.likeness import Compared, compare
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.judge.shutter import KnownReadout, readout_of
@@ -32,7 +33,7 @@ class Assessment:
     second. band_powers: per shot (n, 5), a row a sample of the reading. step: frames filmed for
     each one that is shown and read. readout: of its sensor. move: None where too little can be
     measured. doubt: why nothing can be drawn from the path, one of path.DOUBTS; then there are no
-    causes, no lee, no move and no remedy.
+    causes, no lee, no move and no remedy. likeness: to the brief's example, None without one.
     """
 
     reading: Reading
@@ -50,6 +51,7 @@ class Assessment:
     move: MoveReading | None
     decision: Decision
     doubt: str | None = None
+    likeness: Compared | None = None
 
 
 def assess(
@@ -68,11 +70,13 @@ def assess(
     reading = analysis.reading(step=step)
     bands, powers = analysis.bands()
     doubt = analysis.doubt
-    move, causes, lee = None, NO_CAUSES, None
+    move, causes, lee, likeness = None, NO_CAUSES, None, None
     if doubt is None:
         move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
         causes = analysis.causes(moves=move is not None and move.move is not None)
         lee = find_lee(reading, brief)
+        if brief.likeness is not None:
+            likeness = compare(brief.likeness, bands, move)
     speed = analysis.at_capture().speed_pct_s
     screen_deg = brief.screen_deg
     return Assessment(
@@ -106,6 +110,7 @@ def assess(
             step=step,
         ),
         doubt=doubt,
+        likeness=likeness,
     )
 
 

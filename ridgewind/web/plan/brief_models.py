@@ -7,6 +7,16 @@ from pydantic import BaseModel, Field
 from ridgewind.web.models import FeelName, ScreenName, Strict
 
 
+class Likeness(Strict):
+    """What an example shows beside its gust. shares: of its shake by band, 0 to 1. move: its kind,
+    null where the camera was held."""
+
+    name: str
+    shares: dict[str, float]
+    move: str | None
+    move_s: float | None
+
+
 class Brief(Strict):
     """Ranges are the core's; see ridgewind/core/brief.py."""
 
@@ -20,6 +30,7 @@ class Brief(Strict):
     keep_sound: bool
     most_crop_pct: float
     why: str
+    likeness: Likeness | None = None
 
 
 class BriefAsk(Strict):

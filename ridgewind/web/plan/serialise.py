@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from ridgewind.core import brief as core_brief
 from ridgewind.store.briefs import BriefRow
 from ridgewind.web.plan import brief_models
 
 
 def brief_model(brief: core_brief.Brief) -> brief_models.Brief:
-    return brief_models.Brief.model_validate(
-        {name: getattr(brief, name) for name in brief_models.Brief.model_fields}
-    )
+    return brief_models.Brief.model_validate(asdict(brief))
 
 
 def brief_of(model: brief_models.Brief) -> core_brief.Brief:
-    return core_brief.Brief(**model.model_dump())
+    plain = model.model_dump(exclude={"likeness"})
+    like = model.likeness
+    likeness = None if like is None else core_brief.Likeness(**like.model_dump())
+    return core_brief.Brief(**plain, likeness=likeness)
 
 
 def brief_item(row: BriefRow, *, usual_id: int) -> brief_models.BriefItem:

@@ -258,6 +258,23 @@ class ReadoutLine(BaseModel):
     source: Literal["setup", "film", "assumed"]
 
 
+class LikenessLine(BaseModel):
+    """A take against its brief's example. example, here: shares by band of what both show. apart:
+    share of the shake in other bands than the example's. more, less: the bands with most too much
+    and most too little, "" where they are alike. move: of the take, null where it was held."""
+
+    name: str
+    example: dict[str, float]
+    here: dict[str, float]
+    apart: float
+    alike: bool
+    more: str
+    less: str
+    move: str | None
+    wanted_move: str | None
+    same_move: bool
+
+
 class Judgement(BaseModel):
     """Everything that depends on the brief. Times are seconds of the browser copy."""
 
@@ -278,6 +295,7 @@ class Judgement(BaseModel):
     lee: Stretch | None
     shots: list[ShotLine]
     remedies: list[RemedyLine]
+    likeness: LikenessLine | None = Field(description="Null without an example in the brief")
     verdict: RemedyName | None = Field(description="Null where it is not settled what is measured")
     text: str
     trace: TraceColumns

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.brief import Brief
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
@@ -193,11 +194,22 @@ def judgement(judged: Judged) -> models.Judgement | None:
             "remedies": [
                 remedy_line(remedy, start_s).model_dump() for remedy in found.decision.remedies
             ],
+            "likeness": _likeness(found, brief),
             "verdict": found.decision.remedy,
             "text": found.decision.text,
             "trace": trace_columns(judged.trace, start_s),
         }
     )
+
+
+def _likeness(found: Assessment, brief: Brief) -> dict[str, object] | None:
+    if found.likeness is None or brief.likeness is None:
+        return None
+    return asdict(found.likeness) | {
+        "name": brief.likeness.name,
+        "alike": found.likeness.alike,
+        "wanted_move": brief.likeness.move,
+    }
 
 
 def remedy_line(remedy: Remedy, start_s: float) -> models.RemedyLine:

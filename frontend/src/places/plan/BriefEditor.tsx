@@ -2,6 +2,7 @@ import type { Brief } from "../../api/client";
 import { useChanged } from "../../api/keys";
 import { actOnBrief, addBrief, type BriefItem } from "../../api/kit";
 import { useStatus } from "../../api/takes";
+import { BriefExample } from "./BriefExample";
 import { TargetLadder } from "../../charts/TargetLadder";
 import * as format from "../../formats";
 import { ArchiveButton } from "../../ui/ArchiveButton";
@@ -114,6 +115,9 @@ function BriefFields({ name, brief, problem, onChange }: FieldsProps) {
   return (
     <>
       <TargetLadder target={target} feels={feels} />
+      {brief.likeness && (
+        <BriefExample likeness={brief.likeness} onForget={() => change({ likeness: null })} />
+      )}
       <div className="grid grid-cols-2 gap-x-5 gap-y-4 lg:grid-cols-4">
         <div className="col-span-2">
           <TextField

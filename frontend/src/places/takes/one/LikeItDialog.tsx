@@ -48,7 +48,7 @@ export function LikeItDialog({ take, part, onClose }: Props) {
         <p className="text-stone">
           The gust of{" "}
           {part ? `what ${format.span(part.from_s, part.to_s)} of it show` : "all of it"} becomes
-          what a brief allows; its kinds of shake and its move are written beside it.
+          what a brief allows; its kinds of shake and its move are what takes are held against.
         </p>
         <TextField
           label="Name"

@@ -12,6 +12,7 @@ import { Button } from "../../../ui/Button";
 import { Key } from "../../../keys/Key";
 import { Bands } from "./Bands";
 import { Causes } from "./Causes";
+import { LikeExample } from "./LikeExample";
 import { LogNotes } from "./LogNotes";
 import { MoveNotes } from "./MoveNotes";
 import { NoPicture } from "./NoPicture";
@@ -185,6 +186,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                 />
               </PlayheadContext>
             )}
+            {judgement.likeness && <LikeExample likeness={judgement.likeness} />}
             <PartNote detail={detail} />
             <WhoseMotion detail={detail} onName={() => setNaming(true)} />
             <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
