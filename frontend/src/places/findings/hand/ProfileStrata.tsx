@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import { useProfile, type Profile, type ProfileLine } from "../../../api/hand";
 import { usePractise } from "../../../api/progress";
-import { SHAKES, shareWords } from "./kinds";
+import { kindWord, SHAKES, shareWords } from "./kinds";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
@@ -107,7 +107,7 @@ function Gains({ profile }: { profile: Profile }) {
     <div>
       <h3 className="font-semibold">What would gain most</h3>
       {profile.strongest && (
-        <p className="text-note text-stone">Most of what shows is {profile.strongest}.</p>
+        <p className="text-note text-stone">Most of what shows is {kindWord(profile.strongest)}.</p>
       )}
       <ol>
         {profile.gains.map((one) => (
@@ -119,7 +119,7 @@ function Gains({ profile }: { profile: Profile }) {
               <b className="font-semibold">{one.drill}</b>
               <span className="block text-small text-stone">
                 {one.over === null
-                  ? `Works on ${one.kind}; new to you.`
+                  ? `Works on ${kindWord(one.kind)}; new to you.`
                   : `Usually ${format.gust(one.over)} over its mark.`}
               </span>
             </span>

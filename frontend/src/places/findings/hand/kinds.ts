@@ -13,6 +13,9 @@ export const SHAKES = [drift, BREATH, ...faster].map(({ name, words, colour }) =
   colour,
 }));
 
+/** A kind as the profile calls it. */
+export const kindWord = (kind: string) => (WORDS[kind] ?? kind).toLowerCase();
+
 /** What a hand is made of, for who cannot see it; what is under one in a hundred is left out. */
 export const shareWords = (shares: readonly number[]) =>
   shares
