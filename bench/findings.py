@@ -29,6 +29,7 @@ ASKED = (
     "/api/trials",
     "/api/trials/{drill}",
     "/api/limits",
+    "/api/limits/endurance",
     "/api/progress",
     "/api/progress?drill={drill}",
     "/api/noted",

@@ -188,11 +188,15 @@ def _reaching(db: Connection, own_id: int, parts: Parts, focal_mm: float) -> tup
 def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHolding, Technique]]:
     """Techniques on record that film such a move, and one of each family that was never filmed."""
     carried = {SUPPORTS.get(support.kind) for _, _, support in parts.supports}
-    filed = findings.filed_takes(db, with_lasting=True)
-    recorded = [one for one in own_hand.hands(db, filed) if one.drill.tempo in TEMPOS[move]]
+    library = drills.library(db, archived=True)
+    filed = findings.filed_takes(
+        db, drill_keys=[key for key, one in library.items() if one.tempo in TEMPOS[move]]
+    )
+    recorded = own_hand.hands(db, filed)
+    held = findings.lastings(db, [one.take_id for one in filed])
     out: dict[str, tuple[WayOfHolding, Technique]] = {}
     for one in recorded:
-        lastings = Lastings.of([take.lasting for take in one.filed])
+        lastings = Lastings.of([held.get(take.take_id) for take in one.filed])
         way = WayOfHolding(one.key, one.hand, 0.0, _needs(one.drill, carried), lastings)
         out[one.key] = (way, one)
     known = {one.drill.family for one in recorded}

@@ -12,7 +12,7 @@ from ridgewind.core.practice.drill import Drill, Technique
 from ridgewind.core.shake.gust import screen_offset
 from ridgewind.core.trials.curves import Fastest, Parabola, fastest_walk, strap_curve
 from ridgewind.core.trials.lens_limit import LensLimit, Overall, lens_limit, overall_of
-from ridgewind.core.trials.survival import Hold, Survival, survival_of
+from ridgewind.core.trials.survival import Hold, Lasting, Survival, survival_of
 from ridgewind.core.units import pct_to_deg
 from ridgewind.services import trials
 from ridgewind.services.figures import CADENCE, FIGURES
@@ -90,17 +90,18 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
     target = brief.target - screen_offset(brief.screen_deg)
     library = drills.library(db, archived=True)
     counted = [
-        one
-        for one in findings.filed_takes(db, with_lasting=True)
-        if not trials.take_of(one, FIGURES["gust"]).why_out
+        one for one in findings.filed_takes(db) if not trials.take_of(one, FIGURES["gust"]).why_out
     ]
     speeds = {one.take_id: _log2_body(one) for one in counted}
     overall = overall_of([speed for speed in speeds.values() if speed is not None])
+    held = findings.lastings(
+        db, [one.take_id for one in counted if _holds_still(library.get(one.drill_key))]
+    )
     by_technique: dict[tuple[str, str], list[FiledTake]] = {}
     for one in counted:
         by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
     found = [
-        _technique(library[drill_key], variation, filed, speeds, overall, target)
+        _technique(library[drill_key], variation, filed, speeds, overall, held, target)
         for (drill_key, variation), filed in by_technique.items()
         if drill_key in library
     ]
@@ -168,11 +169,12 @@ def _technique(
     filed: list[FiledTake],
     speeds: dict[int, float | None],
     overall: Overall,
+    held: dict[int, Lasting],
     target: float,
 ) -> TechniqueLimits:
     known = [speed for one in filed if (speed := speeds[one.take_id]) is not None]
     lens = lens_limit(known, overall=overall)
-    holds = tuple(one.lasting.hold(target) for one in filed if one.lasting is not None)
+    holds = tuple(held[one.take_id].hold(target) for one in filed if one.take_id in held)
     walked = tuple(
         WalkPoint(one.take_id, one.figures[CADENCE], one.figures["gust"])
         for one in filed
@@ -190,10 +192,15 @@ def _technique(
         lens=lens,
         longest_mm=lens.longest_mm(target=target),
         holds=holds,
-        hold=survival_of(holds) if holds and drill.tempo in ("none", "breath") else None,
+        hold=survival_of(holds) if holds else None,
         walk=walk,
         walked=walked,
     )
+
+
+def _holds_still(drill: Drill | None) -> bool:
+    """Whether a drill is a hold, and no move or walk."""
+    return drill is not None and drill.tempo in ("none", "breath")
 
 
 def _held_together(one: FiledTake) -> str:

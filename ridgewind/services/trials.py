@@ -129,7 +129,7 @@ def of_drill(db: Connection, drill_key: str, *, by: str | None = None) -> DrillT
         raise NotFoundError("drill", drill_key)
     if by is not None and by not in FIGURES:
         raise InvalidArgumentError("by", by, f"it must be one of {', '.join(FIGURES)}")
-    filed = findings.filed_takes(db, drill_key=drill_key)
+    filed = findings.filed_takes(db, drill_keys=[drill_key])
     return _trial(drill, filed, FIGURES[by] if by else usual_figure(filed))
 
 

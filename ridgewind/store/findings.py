@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
@@ -20,8 +21,7 @@ Floats = NDArray[np.float64]
 @dataclass(frozen=True)
 class FiledTake:
     """A take that is filed under a drill. place: among the filmed takes of its session, from 1.
-    figures: by name, see services.figures; {} while it is not measured. lasting: until when it
-    lasted, None while that is not known or was not asked for. counts: as the shooter
+    figures: by name, see services.figures; {} while it is not measured. counts: as the shooter
     said, None where they did not. filmed_at: ISO moment, None where nobody knows."""
 
     take_id: int
@@ -37,7 +37,6 @@ class FiledTake:
     focal_eq_mm: float
     trusted_share: float | None
     figures: dict[str, float]
-    lasting: Lasting | None
     choice: str | None
     counts: bool | None
     felt: str | None
@@ -50,7 +49,6 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
        filed.drill_key, filed.variation_key, filed.filmed_at, filed.felt, filed.fatigue,
        filed.tension, take.choice, take.counts, summary.gust, summary.speed_pct_s,
        summary.trusted_share, coalesce(summary.figures, '{{}}') as figures,
-       coalesce(summary.holds, '[]') as lasting,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
        filed.place
   from (select *, sum(state = 'filmed') over (
@@ -65,15 +63,17 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
 
 
 def filed_takes(
-    db: sqlite3.Connection, *, drill_key: str | None = None, with_lasting: bool = False
+    db: sqlite3.Connection, *, drill_keys: Collection[str] | None = None
 ) -> list[FiledTake]:
-    """Takes filed under a drill, or under any, in the order in which they were planned.
-    with_lasting: read until when each lasted too, which takes as long as all the rest."""
-    where, values = ("", []) if drill_key is None else ("where filed.drill_key = ?", [drill_key])
+    """Takes filed under some drills, or under any, in the order in which they were planned."""
+    where, values = "", []
+    if drill_keys is not None:
+        where = "where filed.drill_key in (select value from json_each(?))"
+        values = [json.dumps(sorted(drill_keys))]
     rows = db.execute(
         f"{_FILED} {where} order by filed.session_id, filed.position", values
     ).fetchall()
-    return _filed(rows, with_lasting=with_lasting)
+    return _filed(rows)
 
 
 @dataclass(frozen=True)
@@ -93,7 +93,7 @@ select take.id as take_id, take.name,
        coalesce(filed.variation_key, '') as variation_key,
        coalesce(filed.filmed_at, clip.recorded_at) as filmed_at, filed.felt, filed.fatigue,
        filed.tension, take.choice, take.counts, summary.gust, summary.speed_pct_s,
-       summary.trusted_share, coalesce(summary.figures, '{{}}') as figures, '[]' as lasting,
+       summary.trusted_share, coalesce(summary.figures, '{{}}') as figures,
        coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, {UNKNOWN_FOCAL_EQ_MM}) as focal_eq_mm,
        setup.name as setup_name, brief.name as brief_name,
        row_number() over (
@@ -115,7 +115,7 @@ select take.id as take_id, take.name,
 def picked_takes(db: sqlite3.Connection, take_ids: list[int]) -> list[PickedTake]:
     """Any takes, in the order in which they were filmed, as far as that is known."""
     rows = db.execute(f"{_PICKED} order by session_id, place", (json.dumps(take_ids),)).fetchall()
-    filed = _filed(rows, with_lasting=False)
+    filed = _filed(rows)
     return [
         PickedTake(one, row["setup_name"], row["brief_name"])
         for one, row in zip(filed, rows, strict=True)
@@ -135,6 +135,20 @@ def turning(db: sqlite3.Connection, take_ids: list[int]) -> dict[int, Floats]:
     }
 
 
+def lastings(db: sqlite3.Connection, take_ids: list[int]) -> dict[int, Lasting]:
+    """Until when some takes lasted; those of which it is not known are left out."""
+    rows = db.execute(
+        "select take_id, holds from summary where holds <> '[]'"
+        " and take_id in (select value from json_each(?))",
+        (json.dumps(take_ids),),
+    ).fetchall()
+    held = json.loads(f"[{','.join(row['holds'] for row in rows)}]")
+    return {
+        row["take_id"]: Lasting(told[0], tuple(told[1:]))
+        for row, told in zip(rows, held, strict=True)
+    }
+
+
 def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> None:
     """Let a take into trials or keep it out; None leaves it to what is known of it."""
     cursor = db.execute("update take set counts = ? where id = ?", (counts, take_id))
@@ -142,21 +156,16 @@ def set_counts(db: sqlite3.Connection, take_id: int, counts: bool | None) -> Non
         raise NotFoundError("take", take_id)
 
 
-_SAME = tuple(
-    name for name in FiledTake.__dataclass_fields__ if name not in ("figures", "lasting", "counts")
-)
+_SAME = tuple(name for name in FiledTake.__dataclass_fields__ if name not in ("figures", "counts"))
 
 
-def _filed(rows: list[sqlite3.Row], *, with_lasting: bool) -> list[FiledTake]:
+def _filed(rows: list[sqlite3.Row]) -> list[FiledTake]:
     """Rows of a query whose columns are those of FiledTake; all their JSON is read in one go, which
     is half of what thousands of rows cost."""
     figures = json.loads(f"[{','.join(row['figures'] for row in rows)}]")
-    held = json.loads(f"[{','.join(row['lasting'] for row in rows)}]") if with_lasting else None
     out = []
     for at, row in enumerate(rows):
-        told = held[at] if held is not None else None
-        lasting = Lasting(told[0], tuple(told[1:])) if told else None
         counts = None if row["counts"] is None else bool(row["counts"])
-        own = {"figures": figures[at], "lasting": lasting, "counts": counts}
+        own = {"figures": figures[at], "counts": counts}
         out.append(FiledTake(**own, **{name: row[name] for name in _SAME}))
     return out

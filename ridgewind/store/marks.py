@@ -59,10 +59,11 @@ def one(db: sqlite3.Connection, take_id: int, *, view: str) -> bool | None:
 
 
 def all_marks(db: sqlite3.Connection) -> list[MarkRow]:
-    """Marks of takes that are not deleted, the newest first."""
+    """Marks of takes that are not deleted, the newest first; films of the stand-in camera teach the
+    eye nothing."""
     rows = db.execute(
         "select mark.*, take.name as take_name from mark join take on take.id = mark.take_id"
-        " where take.deleted_at is null order by marked_at desc"
+        " where take.deleted_at is null and take.origin <> 'simulated' order by marked_at desc"
     )
     return [_row(row) for row in rows]
 

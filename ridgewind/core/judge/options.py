@@ -9,7 +9,7 @@ the take, so one tells of all.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from ridgewind.core.judge.analysis import Analysis
@@ -55,7 +55,8 @@ DRAWN_FPS = 30.0
 NEAREST = 0.3
 """Share of the distance below which going nearer is another shot (chosen here)."""
 
-SEED, HALVINGS = 1, 8
+SEED, HALVINGS = 1, 4
+A_LITTLE_NEARER = 0.995
 LEAST = 1e-6
 """Of a crop, or a speed, that is nothing."""
 
@@ -103,10 +104,12 @@ class _Finder:
         return max(found, key=lambda one: one.chance)
 
     def _kept(self, way: WayOfHolding) -> list[Option]:
+        """As shot, then slowed more and more, to the first that works."""
         found = [self._plain(way, self._plain_fps, 1.0)]
-        found += [
-            self._plain(way, fps, self._wanted.brief.delivery_fps / fps) for fps in self._slowed
-        ]
+        for fps in self._slowed:
+            if found[-1].chance >= SURE:
+                break
+            found.append(self._plain(way, fps, self._wanted.brief.delivery_fps / fps))
         return found
 
     def _plain(self, way: WayOfHolding, fps: float, rate: float) -> Option:
@@ -121,7 +124,10 @@ class _Finder:
         if way.hand is None or self._wanted.brief.most_crop_pct <= 0.0:
             return []
         found = [self._with_polish(way, way.hand, self._plain_fps, 1.0)]
-        if self._slowed:
+        # Slowed too it costs more, unless the polish that it then wants is a lighter one.
+        plain = found[0]
+        light = plain is not None and plain.chance >= SURE and (plain.crop_pct or 0.0) <= LIGHT_PCT
+        if self._slowed and not light:
             fps = self._slowed[-1]
             found.append(
                 self._with_polish(way, way.hand, fps, self._wanted.brief.delivery_fps / fps)
@@ -143,21 +149,37 @@ class _Finder:
             return None
         usual_pct_s = deg_to_pct(usual_deg_s, focal_eq_mm=mm)
         size = usual_pct_s / drawn_pct_s
-        tried = []
-        for one in self._strengths(curve, size):
-            eased = STEP_PER_DOUBLING * math.log2(usual_pct_s / max(one.left_pct_s, LEAST))
-            chance = self._chances.of(
-                way, focal_eq_mm=mm, rate=rate, eased=eased,
-                allowed_log2=math.log2(usual_deg_s) + one.room,
-            )  # fmt: skip
-            tried.append((chance, one))
-        works = [one for one in tried if one[0].value >= WELL_SURE]
-        chance, chosen = works[0] if works else max(tried, key=lambda one: one[0].value)
+        chance, chosen = self._strength(way, rate, usual_deg_s, self._strengths(curve, size))
         return self._option(
             way, "polish" if rate == 1.0 else "slow_polish", fps, rate,
             speed_pct_s=chosen.left_pct_s, chance=chance, crop_pct=chosen.crop_pct,
             blurs=size * curve.blur_pct > BLURS_PCT,
         )  # fmt: skip
+
+    def _strength(
+        self, way: WayOfHolding, rate: float, usual_deg_s: float, strengths: list[_Strength]
+    ) -> tuple[Chance, _Strength]:
+        """The lightest polish that is well sure, else the likeliest by gust; with its chance."""
+        mm = self._wanted.focal_eq_mm
+        usual_pct_s = deg_to_pct(usual_deg_s, focal_eq_mm=mm)
+
+        def whole_chance(one: _Strength) -> Chance:
+            eased = STEP_PER_DOUBLING * math.log2(usual_pct_s / max(one.left_pct_s, LEAST))
+            allowed_log2 = math.log2(usual_deg_s) + one.room
+            return self._chances.of(
+                way, focal_eq_mm=mm, rate=rate, eased=eased, allowed_log2=allowed_log2
+            )
+
+        def smooth(one: _Strength) -> float:
+            allowed_log2 = math.log2(usual_deg_s) + one.room
+            return self._chances.smooth(way, focal_eq_mm=mm, rate=rate, allowed_log2=allowed_log2)
+
+        likely = [(smooth(one), one) for one in strengths]
+        for share, one in likely:
+            if share >= WELL_SURE and (found := whole_chance(one)).value >= WELL_SURE:
+                return found, one
+        best = max(likely, key=lambda one: one[0])[1]
+        return whole_chance(best), best
 
     def _strengths(self, curve: PolishCurve, size: float) -> list[_Strength]:
         """Each strength, the lightest first. size: of a usual take against the one that was
@@ -177,12 +199,9 @@ class _Finder:
         def chance(distance: float) -> Chance:
             return self._chances.of(way, focal_eq_mm=distance * self._wanted.focal_eq_mm, rate=1.0)
 
-        near, far = NEAREST, 1.0
-        if chance(near).value < SURE:
+        near = self._farthest(way, chance)
+        if near is None:
             return []
-        for _ in range(HALVINGS):
-            middle = 0.5 * (near + far)
-            near, far = (middle, far) if chance(middle).value >= SURE else (near, middle)
         near = self._with_a_lens(near)
         focal = near * self._wanted.focal_eq_mm
         speed = deg_to_pct(way.usual_deg_s(focal_eq_mm=focal, rate=1.0), focal_eq_mm=focal)
@@ -191,6 +210,21 @@ class _Finder:
         )
         cost = self._cost(found, focal)
         return [replace(found, distance=near, focal_eq_mm=focal, cost=cost)]
+
+    def _farthest(self, way: WayOfHolding, chance: Callable[[float], Chance]) -> float | None:
+        """Share of the distance from which it is just sure; None where that is not near enough."""
+        far = min(1.0, A_LITTLE_NEARER * self._chances.longest_mm(way) / self._wanted.focal_eq_mm)
+        if far < NEAREST:
+            return None
+        if chance(far).value >= SURE:
+            return far
+        if chance(NEAREST).value < SURE:
+            return None
+        near = NEAREST
+        for _ in range(HALVINGS):
+            middle = 0.5 * (near + far)
+            near, far = (middle, far) if chance(middle).value >= SURE else (near, middle)
+        return near
 
     def _with_a_lens(self, distance: float) -> float:
         """The farthest up to a distance, in shares of the one that was asked, at which the kit has

@@ -24,6 +24,8 @@ Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
 
 JEFFREYS = 0.5
+GRID_S = 0.1
+"""To which the moments of all takes are kept, so that thousands of them are leant on at once."""
 
 
 @dataclass(frozen=True)
@@ -43,16 +45,6 @@ class Holds:
     def none(cls) -> Holds:
         """Of no take."""
         return cls(np.zeros(0), np.zeros(0, bool))
-
-    @classmethod
-    def together(cls, some: Sequence[Holds]) -> Holds:
-        """Those of several techniques in one."""
-        if not some:
-            return cls.none()
-        return cls(
-            np.concatenate([one.seconds for one in some]),
-            np.concatenate([one.over for one in some]),
-        )
 
 
 @dataclass(frozen=True)
@@ -74,6 +66,15 @@ class Lastings:
                 over_s[at] = [np.inf if s is None else s for s in one.over_s]
         return cls(length_s, over_s)
 
+    @classmethod
+    def together(cls, some: Sequence[Lastings]) -> Lastings:
+        """Those of several techniques in one."""
+        none = cls.of([])
+        return cls(
+            np.concatenate([none.length_s, *(one.length_s for one in some)]),
+            np.concatenate([none.over_s, *(one.over_s for one in some)]),
+        )
+
     @property
     def longest_s(self) -> float | None:
         """The length of the longest take; None where none is known."""
@@ -92,35 +93,69 @@ class Lastings:
         return Holds(np.where(over, over_s, self.length_s[known]), over)
 
 
-def outlast_chance(own: Holds, whole: Holds, *, seconds: float) -> float | None:
+@dataclass(frozen=True)
+class Whole:
+    """All takes of a shooter, of LEAN's weight together, made ready to be leant on. moments: (n,)
+    until which each was held, ascending. times: (m,) at which any was over, ascending; left, ended:
+    (m,) takes that were still held just before, and that were over then. weight: of each take."""
+
+    moments: Floats
+    times: Floats
+    left: Floats
+    ended: Floats
+    weight: float
+
+    @classmethod
+    def of(cls, holds: Holds) -> Whole:
+        """Of takes, which may be none; moments are kept to a tenth of a second."""
+        count = len(holds.seconds)
+        seconds = np.maximum(np.round(holds.seconds / GRID_S), 1.0) * GRID_S
+        moments = np.sort(seconds)
+        times, ended = np.unique(seconds[holds.over], return_counts=True)
+        left = count - np.searchsorted(moments, times)
+        weight = min(LEAN, count) / max(1, count)
+        return cls(moments, times, left.astype(float), ended.astype(float), weight)
+
+
+def outlast_chance(own: Holds, whole: Whole, *, seconds: float) -> float | None:
     """That a take of a technique is not over for some seconds, 0 to 1; None where nothing was
-    filmed. own: its takes. whole: all takes of the shooter. Raises InvalidArgumentError.
+    filmed. own: its takes. Raises InvalidArgumentError.
 
     >>> own = Holds(np.array([3.0, 5.0, 8.0, 8.0]), np.array([True, True, False, False]))
-    >>> round(outlast_chance(own, own, seconds=6.0), 3)
+    >>> round(outlast_chance(own, Whole.of(own), seconds=6.0), 3)
     0.5
     """
     require_positive("seconds", seconds)
-    if not len(whole.seconds) and not len(own.seconds):
+    filmed_s = float(max(whole.moments.max(initial=0.0), own.seconds.max(initial=0.0)))
+    if filmed_s <= 0.0:
         return None
-    lean = min(LEAN, len(whole.seconds)) / max(1, len(whole.seconds))
-    weights = np.concatenate([np.ones(len(own.seconds)), np.full(len(whole.seconds), lean)])
-    moments = np.concatenate([own.seconds, whole.seconds])
-    over = np.concatenate([own.over, whole.over])
-    filmed_s = float(moments.max())
-    share = _share(moments, over, weights, until_s=min(seconds, filmed_s))
+    share = _share(own, whole, until_s=min(seconds, filmed_s))
     if seconds <= filmed_s:
         return share
-    seen_s, ended = float(weights @ moments), float(weights @ over)
+    seen_s = whole.weight * float(whole.moments.sum()) + float(own.seconds.sum())
+    ended = whole.weight * float(whole.ended.sum()) + float(own.over.sum())
     return share * float((seen_s / (seen_s + seconds - filmed_s)) ** (ended + JEFFREYS))
 
 
-def _share(moments: Floats, over: Bools, weights: Floats, *, until_s: float) -> float:
-    """Kaplan and Meier's share that outlasts a moment, each take with its weight."""
-    order = np.argsort(moments)
-    moments, over, weights = moments[order], over[order], weights[order]
-    times, first = np.unique(moments, return_index=True)
-    left = np.cumsum(weights[::-1])[::-1][first]
-    ended = np.add.reduceat(weights * over, first)
-    inside = times <= until_s
-    return float(np.prod(1.0 - np.minimum(1.0, ended[inside] / left[inside])))
+def _share(own: Holds, whole: Whole, *, until_s: float) -> float:
+    """Kaplan and Meier's share that outlasts a moment, own takes of weight 1 with the whole's."""
+    moments, over = np.sort(own.seconds), np.sort(own.seconds[own.over])
+    inside = int(np.searchsorted(whole.times, until_s, side="right"))
+    times = whole.times[:inside]
+    begin, end = np.searchsorted(over, times), np.searchsorted(over, times, side="right")
+    left = whole.weight * whole.left[:inside] + len(moments) - np.searchsorted(moments, times)
+    ended = whole.weight * whole.ended[:inside] + (end - begin)
+    share = _outlasting(ended / left)
+    here = np.append(times, np.inf)[np.searchsorted(times, over)] == over
+    only = np.unique(over[~here & (over <= until_s)])
+    if len(only):
+        begin, end = np.searchsorted(over, only), np.searchsorted(over, only, side="right")
+        others = len(whole.moments) - np.searchsorted(whole.moments, only)
+        held = whole.weight * others + len(moments) - np.searchsorted(moments, only)
+        share *= _outlasting((end - begin) / held)
+    return share
+
+
+def _outlasting(ended: Floats) -> float:
+    """From the shares that are over at each moment, of those still held."""
+    return float(np.prod(np.maximum(0.0, 1.0 - ended)))

@@ -106,20 +106,31 @@ def turning_of(
 def seen_speeds(hand: Hand, *, focal_eq_mm: float, rate: float = 1.0) -> Floats:
     """Weighted speed S (takes,), percent of the long side a second, of each take through a lens,
     played at a rate (1 as filmed)."""
-    require_positive("focal_eq_mm", focal_eq_mm)
+    return played(hand, rate=rate).through(focal_eq_mm)
+
+
+@dataclass(frozen=True)
+class Played:
+    """A hand at a rate of playback, to be seen through any lens. turned: (takes,) weighted power of
+    pan and tilt, (degrees a second)²; rolled: of roll and zoom, (percent a second)²."""
+
+    turned: Floats
+    rolled: Floats
+
+    def through(self, focal_eq_mm: float | Floats) -> Floats:
+        """Weighted speed S (takes,) through a lens, or through each take's own (takes,)."""
+        if not np.all(np.asarray(focal_eq_mm) > 0.0):
+            raise InvalidArgumentError("focal_eq_mm", focal_eq_mm, "it must be over 0")
+        a_degree = deg_to_pct(1.0, focal_eq_mm=1.0) * focal_eq_mm
+        out: Floats = np.sqrt(a_degree**2 * self.turned + self.rolled)
+        return out
+
+
+def played(hand: Hand, *, rate: float) -> Played:
+    """A hand at a rate of playback, 1 as filmed."""
     require_between("rate", rate, 0.01, 10.0)
     eye = (rate * weight(hand.hz * rate)) ** 2
-    power = deg_to_pct(1.0, focal_eq_mm=focal_eq_mm) ** 2 * (hand.turned @ eye) + hand.rolled @ eye
-    out: Floats = np.sqrt(power)
-    return out
-
-
-def filmed_speeds(hand: Hand) -> Floats:
-    """Weighted speed S (takes,), percent of the long side a second, of each take as filmed."""
-    eye = weight(hand.hz) ** 2
-    a_degree = deg_to_pct(1.0, focal_eq_mm=1.0) * hand.focal_eq_mm
-    out: Floats = np.sqrt(a_degree**2 * (hand.turned @ eye) + hand.rolled @ eye)
-    return out
+    return Played(hand.turned @ eye, hand.rolled @ eye)
 
 
 def predict(

@@ -136,6 +136,15 @@ def test_marks_make_a_threshold_that_can_be_used_and_undone(client, several):
     assert get(client, f"/api/takes/{several[0]}")["marked"] is None
 
 
+def test_a_mark_on_a_film_of_the_stand_in_camera_teaches_the_eye_nothing(client, library, several):
+    for number in several:
+        put(client, f"/api/takes/{number}/mark", {"smooth": True, "blind": True})
+    with database.opened(library.database) as db, database.atomic(db):
+        takes.set_origin(db, several[0], "simulated")
+    smooth = next(one for one in get(client, "/api/eye")["feels"] if one["feel"] == "smooth")
+    assert {one["take_id"] for one in smooth["marks"]} == set(several[1:])
+
+
 def blind(client, seed):
     return [one["take_id"] for one in get(client, f"/api/eye/blind?seed={seed}")["takes"]]
 
