@@ -70,5 +70,5 @@ def test_each_phase_of_a_session_is_said(fresh, page):
     wait_for(page, "rest", 0)
     said = page.evaluate("window.said")
     assert said[0].startswith("Pan from the hips. Choose the last frame first")
-    assert said[1].startswith("Film the code. Feet to the ")
+    assert said[1].startswith("Screen bright. Film the code. Feet to the ")
     assert said[2:] == ["Get ready", "Roll", "Middle", "Rest"]

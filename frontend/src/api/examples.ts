@@ -20,10 +20,11 @@ export function useLikeIt() {
 /** Archive such a brief again, and let its film be what it was. */
 export async function putBack(take_id: number, made: Made) {
   await actOnBrief(made.brief_id, "archive");
-  return dataOf(
-    client.PUT("/api/takes/{take_id}/origin", {
-      params: { path: { take_id } },
-      body: { origin: made.before },
-    }),
-  );
+  return sayOrigin(take_id, made.before);
+}
+
+/** Say whose a film is: the shooter's own, somebody else's, or the stand-in camera's. */
+export function sayOrigin(take_id: number, origin: Made["before"]) {
+  const params = { path: { take_id } };
+  return dataOf(client.PUT("/api/takes/{take_id}/origin", { params, body: { origin } }));
 }

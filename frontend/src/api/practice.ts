@@ -20,6 +20,7 @@ export type Block = Schemas["Block"];
 export type SessionDetail = Schemas["SessionDetail"];
 export type SessionItem = Schemas["SessionItem"];
 export type SessionTake = Schemas["SessionTake"];
+export type TakeResult = Schemas["TakeResult"];
 export type TakeNote = Partial<Schemas["TakeNote"]>;
 
 export function useDrills() {
@@ -69,6 +70,14 @@ export function useSession(id: number) {
 
 export function keepSession(body: Schemas["SessionAsk"]) {
   return dataOf(client.POST("/api/sessions", { body }));
+}
+
+/** What is to be said of a take that was filmed. */
+export function takeResult(id: number, position: number, signal: AbortSignal) {
+  const params = { path: { session_id: id, position } };
+  return dataOf(
+    client.GET("/api/sessions/{session_id}/takes/{position}/result", { params, signal }),
+  );
 }
 
 export type NoteChange = { act: "note"; position: number; note: TakeNote };

@@ -1087,6 +1087,23 @@ export interface paths {
     patch: operations["practice_note_take_sessions__int_session_id__takes__int_position__patch"];
     trace?: never;
   };
+  "/api/sessions/{session_id}/takes/{position}/result": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What is said of a take in the rest after it. */
+    get: operations["practice_result_sessions__int_session_id__takes__int_position__result_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/settings/weights": {
     parameters: {
       query?: never;
@@ -5708,6 +5725,35 @@ export interface components {
       trimmed: boolean;
     };
     /**
+     * TakeResult
+     * @description What is said of a take in the rest after it. state: none without a film. gust: null unless it
+     *     is told. better_by: gust less than the take before it of the same drill. cause, change: "" where
+     *     no cause is clear. figure, advice: as they are said, in sentences.
+     */
+    TakeResult: {
+      /** Advice */
+      advice: string;
+      /** Better By */
+      better_by: number | null;
+      /** Cause */
+      cause: string;
+      /** Change */
+      change: string;
+      /** Figure */
+      figure: string;
+      /** Gust */
+      gust: number | null;
+      /** Passed */
+      passed: boolean | null;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "none" | "measuring" | "told" | "failed";
+      /** Target */
+      target: number;
+    };
+    /**
      * TakeSetup
      * @description The set-up of a take: its lens, and how it says the camera recorded.
      */
@@ -9414,6 +9460,54 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SessionDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_result_sessions__int_session_id__takes__int_position__result_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+        position: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakeResult"];
         };
       };
       /** @description Bad Request */

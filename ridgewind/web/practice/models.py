@@ -50,6 +50,22 @@ class SessionTake(BaseModel):
     take_name: str | None
 
 
+class TakeResult(BaseModel):
+    """What is said of a take in the rest after it. state: none without a film. gust: null unless it
+    is told. better_by: gust less than the take before it of the same drill. cause, change: "" where
+    no cause is clear. figure, advice: as they are said, in sentences."""
+
+    state: Literal["none", "measuring", "told", "failed"]
+    gust: float | None
+    target: float
+    passed: bool | None
+    better_by: float | None
+    cause: str
+    change: str
+    figure: str
+    advice: str
+
+
 class SessionItem(BaseModel):
     id: int
     name: str

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from http import HTTPStatus
 
 from flask import Response
 
-from ridgewind.services import filing, practising
+from ridgewind.services import after_take, filing, practising
 from ridgewind.store import database, sessions
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
@@ -88,6 +89,17 @@ def matches(path: models.SessionPath) -> Response:
         found = filing.proposals(db, path.session_id)
     values = {name: getattr(found, name) for name in models.Proposals.model_fields}
     return answered(models.Proposals.model_validate(values))
+
+
+@api.get(
+    "/sessions/<int:session_id>/takes/<int:position>/result",
+    responses={200: models.TakeResult, **FAULTS},
+)
+def result(path: models.SessionTakePath) -> Response:
+    """What is said of a take in the rest after it."""
+    with current().read() as db:
+        found = after_take.result_of(db, path.session_id, path.position)
+    return answered(models.TakeResult.model_validate(asdict(found)))
 
 
 @api.get("/sessions/<int:session_id>/slates/<int:position>.svg")

@@ -11,7 +11,7 @@ import pytest
 
 from ridgewind.core.practice.slate import slate_text
 from ridgewind.store import database, sessions, takes
-from tests.conftest import shaken
+from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.web.conftest import HERE, bring_in, measure
 from tests.web.kit.test_kit import get, send
@@ -234,3 +234,40 @@ def test_every_drill_is_drawn(client):
     assert len(control["frames"]) > 10
     assert "Walking forward" in control["words"]
     assert client.get("/api/drills/none/figure", headers=HERE).status_code == 404
+
+
+def result(client, session, position):
+    return get(client, f"/api/sessions/{session['id']}/takes/{position}/result")
+
+
+def test_what_came_of_a_take_is_told_for_the_rest_after_it(client, library, session, tmp_path):
+    assert result(client, session, 0)["state"] == "none"
+    shakes = (2.0, 0.6)
+    for position, size in enumerate(shakes):
+        path = write_film(tmp_path / f"{position}.mp4", shaken(40, amplitude_px=size))
+        taken = bring_in(client, path)["id"]
+        note(client, session, position, state="filmed", take_id=taken)
+        assert result(client, session, position)["state"] == "measuring"
+        measure(library, taken)
+    first, second = (result(client, session, position) for position in (0, 1))
+    assert (first["state"], first["better_by"]) == ("told", None)
+    assert f"Gust {first['gust']:.1f}, " in first["figure"]
+    assert second["better_by"] == pytest.approx(first["gust"] - second["gust"])
+    assert f"Better than the last by {second['better_by']:.1f}." in second["figure"]
+    assert not first["passed"]
+    assert first["advice"] == f"{first['cause']}. {first['change']}"
+    assert (
+        client.get(f"/api/sessions/{session['id']}/takes/99/result", headers=HERE).status_code
+        == 404
+    )
+
+
+def test_a_film_that_cannot_be_measured_says_so(client, library, session, tmp_path):
+    path = tmp_path / "bad.mp4"
+    path.write_bytes(b"no film at all")
+    taken = bring_in(client, path)["id"]
+    note(client, session, 0, state="filmed", take_id=taken)
+    measure(library, taken)
+    found = result(client, session, 0)
+    assert (found["state"], found["gust"]) == ("failed", None)
+    assert found["figure"].startswith("It could not be measured: ")

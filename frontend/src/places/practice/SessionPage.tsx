@@ -14,6 +14,9 @@ import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
 import { Select } from "../../ui/Select";
+import { Segments } from "../../ui/Segments";
+import { useRemembered } from "../../ui/useRemembered";
+import { CAMERAS, SAYINGS, type CameraChoice, type SayChoice } from "./choices";
 import { useKeys } from "../../keys/useKeys";
 import { Filing } from "./Filing";
 import { RunnerView } from "./RunnerView";
@@ -31,6 +34,8 @@ export function SessionPage() {
 function Loaded({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
   const [running, setRunning] = useState(false);
+  const [camera, setCamera] = useRemembered<CameraChoice>("camera", "none");
+  const [say, setSay] = useRemembered<SayChoice>("say", "advice");
   const change = useSessionChange(session.id);
   useLeftNotes(session.id);
   const open = session.takes.some((take) => take.state === "planned");
@@ -48,6 +53,8 @@ function Loaded({ detail }: { detail: SessionDetail }) {
     return (
       <RunnerView
         detail={detail}
+        camera={camera}
+        say={say}
         onStop={() => {
           setRunning(false);
           change.mutate({ act: "end", ended: true });
@@ -78,6 +85,20 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         )}
       </header>
       {change.error && <FaultView error={change.error} />}
+      {open && (
+        <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-4 pb-3 text-note sm:px-8">
+          <span className="flex flex-wrap items-center gap-2">
+            Filmed with
+            <Segments label="Filmed with" value={camera} options={CAMERAS} onChange={setCamera} />
+          </span>
+          {camera !== "none" && (
+            <span className="flex flex-wrap items-center gap-2">
+              In the rest, say
+              <Segments label="In the rest, say" value={say} options={SAYINGS} onChange={setSay} />
+            </span>
+          )}
+        </div>
+      )}
       <Cautions cautions={session.plan.cautions} />
       {session.takes.some((take) => take.take_id !== null) && (
         <p className="px-4 py-3 sm:px-8">

@@ -23,10 +23,11 @@ function run(events: RunnerEvent[], state: RunnerState = runnerAt(0), speed = 1)
   }
   return { state, done };
 }
-const ticks = (from: number, to: number, by = 0.05): RunnerEvent[] =>
+const ticks = (from: number, to: number, by = 0.05, awaited = false): RunnerEvent[] =>
   Array.from({ length: Math.round((to - from) / by) }, (_, k) => ({
     type: "tick",
     now: from + (k + 1) * by,
+    awaited,
   }));
 const of = <T extends RunnerEffect["type"]>(done: RunnerEffect[], type: T) =>
   done.filter((one): one is Extract<RunnerEffect, { type: T }> => one.type === type);
@@ -117,9 +118,38 @@ describe("skipping and repeating", () => {
   });
   it("does nothing once the session is done", () => {
     const done = runnerAt(steps.length);
-    for (const type of ["go", "skip", "repeat", "tick"] as const) {
+    for (const type of ["go", "skip", "repeat"] as const) {
       expect(turn(done, { type, now: 1 }, { steps, speed: 1 }).effects).toEqual([]);
     }
+    expect(run(ticks(1, 2), done).done).toEqual([]);
+  });
+});
+
+describe("a rest while its take is measured", () => {
+  const rest = kinds.indexOf("rest");
+  const seconds = steps[rest]?.seconds ?? 0;
+  const begun = run([{ type: "go", now: 0 }], runnerAt(rest)).state;
+  /** When the rest has ended, seconds from its beginning. */
+  const lasted = (events: RunnerEvent[]) => {
+    let state = begun;
+    for (const event of events) {
+      state = turn(state, event, { steps, speed: 1 }).state;
+      if (state.at > rest && event.type === "tick") return event.now;
+    }
+    return Infinity;
+  };
+  it("is as long as planned where the result comes early", () => {
+    expect(lasted([...ticks(0, 5, 0.05, true), ...ticks(5, 60)])).toBeCloseTo(seconds + 0.1, 0);
+  });
+  it("leaves time to say what comes late", () => {
+    const late = seconds + 2;
+    const end = lasted([...ticks(0, late, 0.05, true), ...ticks(late, 60)]);
+    expect(end - late).toBeCloseTo(4, 0);
+  });
+  it("grows by ten seconds at most, and gives the next sounds ahead all the same", () => {
+    expect(lasted(ticks(0, 60, 0.05, true))).toBeCloseTo(seconds + 10.1, 0);
+    const { done } = run(ticks(0, seconds + 9, 0.05, true), begun);
+    expect(of(done, "sounds").map((one) => one.step)).toEqual([rest + 1]);
   });
 });
 

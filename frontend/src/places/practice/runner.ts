@@ -8,6 +8,9 @@ const AHEAD_S = 2.5;
 /** From a key to the first sound: enough for the audio clock to be met. */
 const GO_S = 0.1;
 const JUMP_S = 0.05;
+/** What is said of a take takes so long; a rest grows by so much at most until it can be said. */
+const TELLING_S = 4;
+const MOST_GROWN_S = 10;
 
 export type RunnerState = {
   /** Of the step; past the last one where the session is done, -1 where nothing is to be done. */
@@ -16,12 +19,19 @@ export type RunnerState = {
   startedAt: number;
   /** Seconds of the step that have passed. */
   elapsed: number;
+  /** Seconds by which a rest has grown, because the take before it is still being measured. */
+  grown: number;
   /** The last step whose sounds were handed over. */
   handed: number;
 };
 
 export type RunnerEvent =
-  { type: "go" | "skip" | "repeat" | "tick"; now: number } | { type: "pause" };
+  | { type: "go" | "skip" | "repeat"; now: number }
+  /** awaited: what came of the take of this rest is still to be told. */
+  | { type: "tick"; now: number; awaited: boolean }
+  | { type: "pause" };
+
+type Tick = Extract<RunnerEvent, { type: "tick" }>;
 
 export type RunnerEffect =
   | { type: "sounds"; step: number; from: number }
@@ -39,6 +49,7 @@ export const runnerAt = (at: number): RunnerState => ({
   running: false,
   startedAt: 0,
   elapsed: 0,
+  grown: 0,
   handed: -1,
 });
 
@@ -48,7 +59,7 @@ export function turn(state: RunnerState, event: RunnerEvent, plan: RunnerPlan): 
   if (event.type === "pause") return silenced({ ...state, running: false });
   if (!step) return { state, effects: [] };
   if (event.type === "go") return go(state, step, event.now, plan);
-  if (event.type === "tick") return state.running ? tick(state, step, event.now, plan) : { state, effects: [] }; // prettier-ignore
+  if (event.type === "tick") return state.running ? tick(grown(state, step, event, plan), step, event.now, plan) : { state, effects: [] }; // prettier-ignore
   if (event.type === "repeat") {
     return withFirst(
       [{ type: "note", position: step.position, state: "planned" }],
@@ -70,8 +81,9 @@ function go(state: RunnerState, step: Step, now: number, { steps, speed }: Runne
 function tick(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
   const { steps, speed } = plan;
   const elapsed = (now - state.startedAt) * speed;
-  const left = step.seconds - elapsed;
-  const next = state.startedAt + step.seconds / speed;
+  const seconds = step.seconds + state.grown;
+  const left = seconds - elapsed;
+  const next = state.startedAt + seconds / speed;
   if (left > 0) {
     const soon = left / speed < AHEAD_S;
     return soon ? hand({ ...state, elapsed }, state.at + 1, next, steps) : { state: { ...state, elapsed }, effects: [] }; // prettier-ignore
@@ -79,6 +91,15 @@ function tick(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Tu
   const filmed: RunnerEffect[] =
     step.kind === "roll" ? [{ type: "note", position: step.position, state: "filmed" }] : [];
   return withFirst(filmed, begin(state, state.at + 1, next, steps));
+}
+
+/** A rest grows while its take is measured, so that there is time left to say what came of it. */
+function grown(state: RunnerState, step: Step, tick: Tick, { speed }: RunnerPlan): RunnerState {
+  if (step.kind !== "rest" || !tick.awaited) return state;
+  const elapsed = (tick.now - state.startedAt) * speed;
+  const wanted = elapsed + TELLING_S * speed - step.seconds;
+  const most = MOST_GROWN_S * speed;
+  return { ...state, grown: Math.max(state.grown, Math.min(most, wanted)) };
 }
 
 function skip(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
@@ -99,12 +120,12 @@ function jump(state: RunnerState, index: number, now: number, { steps }: RunnerP
   if (state.running || index >= steps.length) {
     return after(quiet, begin(quiet.state, index, now + JUMP_S, steps));
   }
-  return after(quiet, { state: { ...quiet.state, at: index, elapsed: 0 }, effects: [] });
+  return after(quiet, { state: { ...quiet.state, at: index, elapsed: 0, grown: 0 }, effects: [] });
 }
 
 /** A step begins; past the last one the session has ended. */
 function begin(state: RunnerState, index: number, from: number, steps: readonly Step[]): Turn {
-  const begun = { ...state, at: index, startedAt: from, elapsed: 0 };
+  const begun = { ...state, at: index, startedAt: from, elapsed: 0, grown: 0 };
   if (index >= steps.length) {
     return { state: { ...begun, running: false }, effects: [{ type: "end" }] };
   }

@@ -8,8 +8,9 @@ export const SETTING_UP_S = 45;
 export const SLATE_S = 3;
 export const COUNT_S = 5;
 
-/** All steps of a session, in order. Every take has its slate, count-in, roll and rest. */
-export function stepsOf({ session }: Pick<SessionDetail, "session">): Step[] {
+/** All steps of a session, in order. Every take has its slate, count-in, roll and rest. slates: none
+ * where a connected camera's films are filed without them. */
+export function stepsOf({ session }: Pick<SessionDetail, "session">, slates = true): Step[] {
   const steps: Step[] = [];
   let position = 0;
   session.plan.blocks.forEach((block, at) => {
@@ -20,7 +21,7 @@ export function stepsOf({ session }: Pick<SessionDetail, "session">): Step[] {
     for (let take = 0; take < block.order.length; take++) {
       const step = (kind: StepKind, seconds: number) =>
         steps.push({ kind, seconds, position, block: at });
-      step("slate", SLATE_S);
+      if (slates) step("slate", SLATE_S);
       step("count", COUNT_S);
       step("roll", block.take_s);
       if (block.rest_s > 0) step("rest", block.rest_s);
@@ -41,9 +42,11 @@ export function startOf(steps: readonly Step[], position: number): number {
   return steps.findIndex((step) => step.position === position);
 }
 
-/** The slate of a take, past any warm-up and setting up. */
+/** The slate of a take, or its count-in where it has none, past any warm-up and setting up. */
 export function slateOf(steps: readonly Step[], position: number): number {
-  return steps.findIndex((step) => step.position === position && step.kind === "slate");
+  return steps.findIndex(
+    (step) => step.position === position && (step.kind === "slate" || step.kind === "count"),
+  );
 }
 
 export type Cue = {
@@ -91,7 +94,13 @@ export function spokenOf(step: Step, drill: Drill | undefined, variation: string
     case "set-up":
       return [{ at: 0, words: drill ? `${drill.name}. ${drill.set_up.join(" ")}` : "Set up." }];
     case "slate":
-      return [{ at: 0, words: `Film the code. ${way?.name ?? ""}`.trim() }];
+      return [
+        {
+          at: 0,
+          words:
+            `${step.position === 0 ? "Screen bright. " : ""}Film the code. ${way?.name ?? ""}`.trim(),
+        },
+      ];
     case "count":
       return [{ at: 0, words: "Get ready" }];
     case "rest":

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { SessionDetail } from "../../api/practice";
 import { useSessionChange } from "../../api/practice";
+import type { FilmedTakes } from "./filmedTakes";
 import { runnerAt, turn, type RunnerEffect, type RunnerEvent } from "./runner";
 import { Sound, Voice } from "./sound";
 import { cuesOf, firstOpen, spokenOf, stepsOf, type Step } from "./steps";
@@ -12,6 +13,8 @@ export type Runner = {
   steps: Step[];
   step: Step | null;
   elapsed: number;
+  /** Seconds of the step that are left. */
+  left: number;
   running: boolean;
   /** The sound was taken away, as by a call, and the session paused for it. */
   interrupted: boolean;
@@ -30,8 +33,12 @@ export function speedOf(search: string): number {
 }
 
 /** Runs a session against the audio clock; a reload goes on at the take that was not filmed. */
-export function useRunner(detail: SessionDetail, volume: number, speed: number): Runner {
-  const steps = useMemo(() => stepsOf(detail), [detail]);
+export function useRunner(
+  detail: SessionDetail,
+  filmed: FilmedTakes,
+  { volume, speed, slates }: { volume: number; speed: number; slates: boolean },
+): Runner {
+  const steps = useMemo(() => stepsOf(detail, slates), [detail, slates]);
   const { mutate } = useSessionChange(detail.session.id);
   const [sound] = useState(() => new Sound());
   const [voice] = useState(() => new Voice());
@@ -43,10 +50,12 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
       if (effect.type === "silence") {
         sound.cancel();
         voice.hush();
+        filmed.drop();
       } else if (effect.type === "end") mutate({ act: "end", ended: true });
       else if (effect.type === "note") {
-        const filmed = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
-        mutate({ act: "note", position: effect.position, note: { state: effect.state, ...filmed } }); // prettier-ignore
+        const at = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
+        if (at) filmed.end();
+        mutate({ act: "note", position: effect.position, note: { state: effect.state, ...at } });
       } else {
         const step = steps[effect.step];
         const block = step && detail.session.plan.blocks[step.block];
@@ -58,11 +67,12 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
           sound.schedule(cues, effect.from, speed);
         } else {
           const variation = detail.session.takes[step.position]?.variation_key ?? "";
+          if (step.kind === "roll") filmed.begin(step.position);
           voice.say(spokenOf(step, drill, variation), { volume, speed });
         }
       }
     },
-    [sound, voice, mutate, detail, steps, speed, volume],
+    [sound, voice, filmed, mutate, detail, steps, speed, volume],
   );
   const happen = useCallback(
     (event: RunnerEvent) => {
@@ -92,14 +102,19 @@ export function useRunner(detail: SessionDetail, volume: number, speed: number):
   useAwake(state.running);
   useEffect(() => {
     if (!state.running) return;
-    const timer = setInterval(() => happen({ type: "tick", now: sound.now() }), TICK_MS);
+    const tick = () => {
+      const position = steps[latest.current.at]?.position ?? -1;
+      happen({ type: "tick", now: sound.now(), awaited: filmed.isAwaited(position) });
+    };
+    const timer = setInterval(tick, TICK_MS);
     return () => clearInterval(timer);
-  }, [state.running, happen, sound]);
+  }, [state.running, happen, sound, steps, filmed]);
 
   return {
     steps,
     step: steps[state.at] ?? null,
     elapsed: state.elapsed,
+    left: (steps[state.at]?.seconds ?? 0) + state.grown - state.elapsed,
     running: state.running,
     interrupted: interrupted && !state.running,
     done: state.at < 0 || state.at >= steps.length,

@@ -1,18 +1,16 @@
 import { useEffect, useRef, useState } from "react";
+import { FEED_FAULTS, openFeed, type Feed, type FeedSource } from "../../../camera/feed";
+import { record, type Recording } from "../../../camera/recording";
 import { Button } from "../../../ui/Button";
 import { Dialog } from "../../../ui/Dialog";
 import { Key } from "../../../keys/Key";
 import { useImports } from "./imports";
-import { simulatedCamera, type Feed } from "./simulatedCamera";
 
-const KINDS = ["video/mp4;codecs=avc1", "video/webm;codecs=vp9", "video/webm"];
 const LONGEST_S = 120;
-const BITS_PER_S = 12_000_000;
-type Source = "camera" | "simulated";
 
 /** A take filmed with a camera that is connected to this computer, or with a simulated one. */
 export function WebcamDialog({ onClose }: { onClose: () => void }) {
-  const [source, setSource] = useState<Source>("camera");
+  const [source, setSource] = useState<FeedSource>("connected");
   return (
     <Dialog title="From a connected camera" open onClose={onClose} wide>
       <Webcam key={source} source={source} onSource={setSource} onClose={onClose} />
@@ -20,20 +18,11 @@ export function WebcamDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
-async function connectedCamera(): Promise<Feed> {
-  if (!("mediaDevices" in navigator)) throw new Error("no camera");
-  const stream = await navigator.mediaDevices.getUserMedia({
-    video: { width: { ideal: 1920 }, height: { ideal: 1080 } },
-    audio: false,
-  });
-  return { stream, close: () => stream.getTracks().forEach((track) => track.stop()) };
-}
-
-type Props = { source: Source; onSource: (source: Source) => void; onClose: () => void };
+type Props = { source: FeedSource; onSource: (source: FeedSource) => void; onClose: () => void };
 
 function Webcam({ source, onSource, onClose }: Props) {
   const video = useRef<HTMLVideoElement>(null);
-  const recorder = useRef<MediaRecorder | null>(null);
+  const recorder = useRef<Recording | null>(null);
   const [feed, setFeed] = useState<Feed | null>(null);
   const [fault, setFault] = useState("");
   const [seconds, setSeconds] = useState<number | null>(null);
@@ -42,26 +31,20 @@ function Webcam({ source, onSource, onClose }: Props) {
   useEffect(() => {
     let gone = false;
     let opened: Feed | null = null;
-    (simulated ? simulatedCamera() : connectedCamera())
+    openFeed(source)
       .then((found) => {
         opened = found;
         if (gone) return found.close();
         if (video.current) video.current.srcObject = found.stream;
         setFeed(found);
       })
-      .catch(() =>
-        setFault(
-          simulated
-            ? "This browser could not play the simulated camera’s film."
-            : "No camera answered, or the browser was told not to use it.",
-        ),
-      );
+      .catch(() => setFault(FEED_FAULTS[source]));
     return () => {
       gone = true;
-      if (recorder.current?.state === "recording") recorder.current.stop();
+      recorder.current?.stop();
       opened?.close();
     };
-  }, [simulated]);
+  }, [source]);
   const filming = seconds !== null;
   useEffect(() => {
     if (!filming) return;
@@ -74,10 +57,9 @@ function Webcam({ source, onSource, onClose }: Props) {
   }, [seconds]);
   const start = () => {
     if (!feed) return;
-    recorder.current = record(feed.stream, (film) => {
+    recorder.current = record(feed.stream, simulated ? "Simulated camera" : "Webcam", (film) => {
       setSeconds(null);
-      const name = `${simulated ? "Simulated camera" : "Webcam"} ${film.name}`;
-      if (film.size > 0) add([new File([film], name, { type: film.type })]);
+      if (film.size > 0) add([film]);
       onClose();
     });
     setSeconds(0);
@@ -113,7 +95,7 @@ function Webcam({ source, onSource, onClose }: Props) {
           {filming ? "Stop and measure" : "Roll"} <Key>Enter</Key>
         </Button>
         {!filming && (
-          <Button onClick={() => onSource(simulated ? "camera" : "simulated")}>
+          <Button onClick={() => onSource(simulated ? "connected" : "simulated")}>
             {simulated ? "Use a connected camera" : "Try a simulated camera"}
           </Button>
         )}
@@ -125,22 +107,4 @@ function Webcam({ source, onSource, onClose }: Props) {
       </div>
     </div>
   );
-}
-
-/** Record a stream; the film is handed over once it was stopped. */
-function record(stream: MediaStream, onFilm: (film: File) => void): MediaRecorder {
-  const kind = KINDS.find((one) => MediaRecorder.isTypeSupported(one));
-  const made = new MediaRecorder(stream, {
-    ...(kind ? { mimeType: kind } : {}),
-    videoBitsPerSecond: BITS_PER_S,
-  });
-  const parts: Blob[] = [];
-  made.ondataavailable = (event) => event.data.size > 0 && parts.push(event.data);
-  made.onstop = () => {
-    const type = made.mimeType || "video/webm";
-    const time = new Date().toLocaleTimeString(undefined, { hour12: false }).replaceAll(":", ".");
-    onFilm(new File(parts, `${time}.${type.includes("mp4") ? "mp4" : "webm"}`, { type }));
-  };
-  made.start(1000);
-  return made;
 }

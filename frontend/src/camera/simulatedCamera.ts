@@ -1,5 +1,4 @@
-/** A stream like a camera's, and how to end it. */
-export type Feed = { stream: MediaStream; close: () => void };
+import type { Feed } from "./feed";
 
 const RATE = 30;
 

@@ -1,0 +1,90 @@
+import { Maximize, Pause, Play, Repeat, SkipForward, Square, Volume2, VolumeX } from "lucide-react";
+import type { ReactNode } from "react";
+import { Key } from "../../keys/Key";
+import type { Runner } from "./useRunner";
+
+type Props = {
+  runner: Runner;
+  volume: number;
+  onVolume: (volume: number) => void;
+  onToggle: () => void;
+  onMute: () => void;
+  onFullScreen: () => void;
+  onStop: () => void;
+};
+
+/** What can be done at any time, one tap each. */
+export function RunnerFoot({
+  runner,
+  volume,
+  onVolume,
+  onToggle,
+  onMute,
+  onFullScreen,
+  onStop,
+}: Props) {
+  return (
+    <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-2 border-t border-line bg-paper px-4 py-2">
+      <Act
+        words={
+          runner.running
+            ? "Pause"
+            : runner.elapsed > 0 || runner.sound.log.length
+              ? "Go on"
+              : "Start"
+        }
+        hint="Space"
+        main
+        onClick={onToggle}
+      >
+        {runner.running ? <Pause size={20} /> : <Play size={20} />}
+      </Act>
+      <Act words="Repeat" hint="←" onClick={runner.repeat}>
+        <Repeat size={20} />
+      </Act>
+      <Act words="Skip" hint="→" onClick={runner.skip}>
+        <SkipForward size={20} />
+      </Act>
+      <Act words="Full screen" hint="F" onClick={onFullScreen}>
+        <Maximize size={20} />
+      </Act>
+      <Act words="Stop" hint="Esc" onClick={onStop}>
+        <Square size={20} />
+      </Act>
+      <Act words={volume === 0 ? "Sound on" : "Mute"} hint="M" onClick={onMute}>
+        {volume === 0 ? <VolumeX size={20} /> : <Volume2 size={20} />}
+      </Act>
+      <input
+        type="range"
+        aria-label="Volume"
+        min={0}
+        max={1}
+        step={0.05}
+        value={volume}
+        onChange={(event) => onVolume(Number(event.target.value))}
+        className="w-28 accent-[var(--ridge-4)]"
+      />
+    </footer>
+  );
+}
+
+type ActProps = {
+  words: string;
+  hint: string;
+  main?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+};
+
+function Act({ words, hint, main = false, onClick, children }: ActProps) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className={`rounded inline-flex items-center gap-2 border px-4 py-3 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
+    >
+      {children}
+      {words} <Key>{hint}</Key>
+    </button>
+  );
+}

@@ -1,0 +1,23 @@
+import type { TakeResult } from "../../api/practice";
+
+/** Who films: the shooter's own camera, whose films are brought in later, or one that is connected. */
+export type CameraChoice = "none" | "connected" | "simulated";
+export const CAMERAS = [
+  { value: "none", words: "My own, brought in later" },
+  { value: "connected", words: "A connected one" },
+  { value: "simulated", words: "Simulated, to try it" },
+] as const satisfies { value: CameraChoice; words: string }[];
+
+/** What is said of a take in the rest after it. */
+export type SayChoice = "advice" | "figure" | "silent";
+export const SAYINGS = [
+  { value: "advice", words: "Figure and advice" },
+  { value: "figure", words: "Figure only" },
+  { value: "silent", words: "Nothing" },
+] as const satisfies { value: SayChoice; words: string }[];
+
+/** The words that are said of a take. */
+export function saidOf(result: TakeResult, say: SayChoice): string {
+  if (say === "silent") return "";
+  return say === "figure" ? result.figure : `${result.figure} ${result.advice}`.trim();
+}
