@@ -28,7 +28,7 @@ def started(server, page, *, camera: str, say: str | None = None):
 
 
 def test_each_take_is_filmed_measured_and_told_in_the_rest(fresh, page):
-    session_id = started(fresh, page, camera="Simulated, to try it")
+    session_id = started(fresh, page, camera="Simulated")
     expect(page.get_by_label("What the camera sees")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Start")).click()
     page.keyboard.press("ArrowRight")
@@ -53,7 +53,7 @@ def test_each_take_is_filmed_measured_and_told_in_the_rest(fresh, page):
 
 
 def test_a_camera_that_does_not_answer_stops_nothing(fresh, page):
-    started(fresh, page, camera="A connected one", say="Nothing")
+    started(fresh, page, camera="Connected", say="Nothing")
     expect(page.get_by_role("alert")).to_contain_text("No camera answered")
     page.get_by_role("button", name=re.compile("^Start")).click()
     page.keyboard.press("ArrowRight")

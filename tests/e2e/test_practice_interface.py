@@ -83,6 +83,52 @@ def test_a_session_is_run_broken_off_and_taken_up_again(fresh, page):
     expect(page.get_by_text("1 of 1 takes passed").first).to_be_visible()
 
 
+def test_a_skip_and_a_repeat_are_taken_back_and_the_end_says_what_comes_next(fresh, page):
+    made = fresh.put("/api/drills/hands/session", {"variation": "two"}, "POST")
+    session_id = made["session_id"]
+    page.goto(f"{fresh.address}/practice/{session_id}?speed={SPEED}")
+    page.get_by_role("button", name=re.compile("cautions: begin")).click()
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 0)
+    page.keyboard.press(" ")
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 1)
+    fresh.wait_until(lambda: states(fresh, session_id)[0] == "skipped", 10)
+    page.get_by_role("button", name=re.compile("^Undo")).click()
+    wait_for(page, "slate", 0)
+    fresh.wait_until(lambda: states(fresh, session_id)[0] == "planned", 10)
+    page.keyboard.press(" ")
+    wait_for(page, "rest", 0)
+    page.keyboard.press(" ")
+    page.keyboard.press("ArrowLeft")
+    wait_for(page, "slate", 0)
+    fresh.wait_until(lambda: states(fresh, session_id)[0] == "planned", 10)
+    page.keyboard.press("z")
+    wait_for(page, "rest", 0)
+    fresh.wait_until(lambda: states(fresh, session_id)[0] == "filmed", 10)
+    page.get_by_role("group", name="strap").get_by_role("button", name="4").click()
+    page.get_by_role("group", name="wind").get_by_role("button", name="light").click()
+    for position in range(1, len(states(fresh, session_id))):
+        page.keyboard.press("ArrowRight")
+        if position == 1:  # out of the rest first
+            wait_for(page, "slate", 1)
+            page.keyboard.press("ArrowRight")
+    expect(page.get_by_text("All done. Rest.")).to_be_visible()
+    expect(page.get_by_text("Next: bring its films in")).to_be_visible()
+
+    def has_ended() -> bool:
+        return fresh.get(f"/api/sessions/{session_id}")["session"]["ended_at"] is not None
+
+    fresh.wait_until(has_ended, 10)
+    first = fresh.get(f"/api/sessions/{session_id}")["session"]["takes"][0]
+    assert (first["tension"], first["wind"]) == (4, 1)
+    page.keyboard.press("z")
+    wait_for(page, "slate", 3)
+    fresh.wait_until(lambda: not has_ended(), 10)
+    assert states(fresh, session_id) == ["filmed", "skipped", "skipped", "planned"]
+
+
 def test_cues_keep_time_with_the_audio_clock(fresh, page):
     address = keep_session(page, fresh.address)
     page.goto(address)

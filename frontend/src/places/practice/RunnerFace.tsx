@@ -96,7 +96,7 @@ function said(step: Step, drill: Drill | undefined, how: string | undefined): st
 function Sweep({ share, tempo }: { share: number; tempo: Drill["tempo"] | undefined }) {
   const at = Math.min(1, Math.max(0, share)) * 100;
   return (
-    <div className="mx-auto w-full max-w-[900px]" aria-hidden="true">
+    <div className="mx-auto w-full max-w-[620px]" aria-hidden="true">
       <div className="relative h-4 bg-ridge-1">
         <i className="absolute inset-y-0 left-0 bg-ridge-4" style={{ width: `${at}%` }} />
         {tempo === "move" &&

@@ -1,4 +1,14 @@
-import { Maximize, Pause, Play, Repeat, SkipForward, Square, Volume2, VolumeX } from "lucide-react";
+import {
+  Maximize,
+  Pause,
+  Play,
+  Repeat,
+  SkipForward,
+  Square,
+  Undo2,
+  Volume2,
+  VolumeX,
+} from "lucide-react";
 import type { ReactNode } from "react";
 import { Key } from "../../keys/Key";
 import type { Runner } from "./useRunner";
@@ -45,6 +55,11 @@ export function RunnerFoot({
       <Act words="Skip" hint="→" onClick={runner.skip}>
         <SkipForward size={20} />
       </Act>
+      {runner.canUndo && (
+        <Act words="Undo" hint="Z" onClick={runner.undo}>
+          <Undo2 size={20} />
+        </Act>
+      )}
       <Act words="Full screen" hint="F" onClick={onFullScreen}>
         <Maximize size={20} />
       </Act>

@@ -60,6 +60,7 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
     {
       "Pause, go on": { " ": toggle, Enter: toggle },
       "Repeat this take": { ArrowLeft: runner.repeat, PageUp: runner.repeat },
+      "Take a skip or repeat back": { z: runner.undo },
       "Skip this take": { ArrowRight: runner.skip, PageDown: runner.skip },
       "Felt good, felt bad": {
         g: () => note({ felt: "good" }),
@@ -76,7 +77,7 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
   );
   return (
     <div
-      className="flex min-h-[calc(100vh-54px)] flex-col bg-paper"
+      className="relative flex min-h-[calc(100vh-54px)] flex-col bg-paper"
       data-testid="runner"
       data-step={step?.kind ?? "done"}
       data-position={step?.position ?? -1}

@@ -91,7 +91,11 @@ function Loaded({ detail }: { detail: SessionDetail }) {
             Filmed with
             <Segments label="Filmed with" value={camera} options={CAMERAS} onChange={setCamera} />
           </span>
-          {camera !== "none" && (
+          {camera === "none" ? (
+            <span className="text-stone">
+              Its films are brought in later, and find their takes.
+            </span>
+          ) : (
             <span className="flex flex-wrap items-center gap-2">
               In the rest, say
               <Segments label="In the rest, say" value={say} options={SAYINGS} onChange={setSay} />

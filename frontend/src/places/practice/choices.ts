@@ -3,9 +3,9 @@ import type { TakeResult } from "../../api/practice";
 /** Who films: the shooter's own camera, whose films are brought in later, or one that is connected. */
 export type CameraChoice = "none" | "connected" | "simulated";
 export const CAMERAS = [
-  { value: "none", words: "My own, brought in later" },
-  { value: "connected", words: "A connected one" },
-  { value: "simulated", words: "Simulated, to try it" },
+  { value: "none", words: "My own camera" },
+  { value: "connected", words: "Connected" },
+  { value: "simulated", words: "Simulated" },
 ] as const satisfies { value: CameraChoice; words: string }[];
 
 /** What is said of a take in the rest after it. */

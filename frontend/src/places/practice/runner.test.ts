@@ -116,6 +116,51 @@ describe("skipping and repeating", () => {
     expect(state).toMatchObject({ at: slateOf(steps, 0), running: true });
     expect(state.startedAt).toBeCloseTo(5.05, 9);
   });
+  it("takes a skip back to the take's slate, and a repeat to where it was", () => {
+    const roll = kinds.indexOf("roll");
+    const skipped = run(
+      [
+        { type: "go", now: 0 },
+        { type: "skip", now: 3 },
+      ],
+      runnerAt(roll),
+    ).state;
+    const back = run([{ type: "undo", now: 4 }], skipped);
+    expect(back.state).toMatchObject({ at: slateOf(steps, 0), left: null, running: true });
+    expect(of(back.done, "note")).toEqual([{ type: "note", position: 0, state: "planned" }]);
+    const rest = kinds.indexOf("rest");
+    const again = run(
+      [
+        { type: "go", now: 0 },
+        { type: "repeat", now: 3 },
+      ],
+      runnerAt(rest),
+    ).state;
+    const forth = run([{ type: "undo", now: 4 }], again);
+    expect(forth.state.at).toBe(rest);
+    expect(of(forth.done, "note")).toEqual([{ type: "note", position: 0, state: "filmed" }]);
+    expect(run([{ type: "undo", now: 5 }], forth.state).done).toEqual([]);
+  });
+  it("has nothing to take back once the next take rolls, and opens what a skip ended", () => {
+    const skipped = run([
+      { type: "go", now: 0 },
+      { type: "skip", now: 3 },
+    ]).state;
+    expect(skipped.left).not.toBeNull();
+    expect(run(ticks(3, 3 + 12), skipped).state).toMatchObject({ left: null });
+    const last = steps.findLastIndex((step) => step.kind === "count");
+    const ended = run(
+      [
+        { type: "go", now: 0 },
+        { type: "skip", now: 1 },
+      ],
+      runnerAt(last),
+    );
+    expect(of(ended.done, "end")).toHaveLength(1);
+    const open = run([{ type: "undo", now: 2 }], ended.state);
+    expect(of(open.done, "reopen")).toHaveLength(1);
+    expect(open.state.at).toBe(slateOf(steps, 1));
+  });
   it("does nothing once the session is done", () => {
     const done = runnerAt(steps.length);
     for (const type of ["go", "skip", "repeat"] as const) {

@@ -23,10 +23,15 @@ export type RunnerState = {
   grown: number;
   /** The last step whose sounds were handed over. */
   handed: number;
+  /** What the last skip or repeat left, until the next take rolls. */
+  left: Left | null;
 };
 
+/** The step that was left, and what its take was until then; null where nothing became of it. */
+type Left = { at: number; position: number; was: "filmed" | "planned" | null };
+
 export type RunnerEvent =
-  | { type: "go" | "skip" | "repeat"; now: number }
+  | { type: "go" | "skip" | "repeat" | "undo"; now: number }
   /** awaited: what came of the take of this rest is still to be told. */
   | { type: "tick"; now: number; awaited: boolean }
   | { type: "pause" };
@@ -38,7 +43,8 @@ export type RunnerEffect =
   | { type: "say"; step: number }
   | { type: "silence" }
   | { type: "note"; position: number; state: "filmed" | "skipped" | "planned" }
-  | { type: "end" };
+  | { type: "end" }
+  | { type: "reopen" };
 
 /** speed: of the clock against life. */
 export type RunnerPlan = { steps: readonly Step[]; speed: number };
@@ -51,23 +57,47 @@ export const runnerAt = (at: number): RunnerState => ({
   elapsed: 0,
   grown: 0,
   handed: -1,
+  left: null,
 });
 
 /** What comes of an event. */
 export function turn(state: RunnerState, event: RunnerEvent, plan: RunnerPlan): Turn {
   const step = plan.steps[state.at];
   if (event.type === "pause") return silenced({ ...state, running: false });
+  if (event.type === "undo") return undo(state, event.now, plan);
   if (!step) return { state, effects: [] };
   if (event.type === "go") return go(state, step, event.now, plan);
   if (event.type === "tick") return state.running ? tick(grown(state, step, event, plan), step, event.now, plan) : { state, effects: [] }; // prettier-ignore
-  if (event.type === "repeat") {
-    return withFirst(
-      [{ type: "note", position: step.position, state: "planned" }],
-      jump(state, slateOf(plan.steps, step.position), event.now, plan),
-    );
-  }
-  return skip(state, step, event.now, plan);
+  return event.type === "repeat"
+    ? repeat(state, step, event.now, plan)
+    : skip(state, step, event.now, plan);
 }
+
+function repeat(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
+  const was = step.kind === "rest" ? "filmed" : "planned";
+  return withFirst(
+    [{ type: "note", position: step.position, state: "planned" }],
+    leaving(
+      { at: state.at, position: step.position, was },
+      jump(state, slateOf(plan.steps, step.position), now, plan),
+    ),
+  );
+}
+
+/** Back to what the last skip or repeat left. */
+function undo(state: RunnerState, now: number, plan: RunnerPlan): Turn {
+  const { left } = state;
+  if (!left) return { state, effects: [] };
+  const note: RunnerEffect[] =
+    left.was === null ? [] : [{ type: "note", position: left.position, state: left.was }];
+  const reopen: RunnerEffect[] = state.at >= plan.steps.length ? [{ type: "reopen" }] : [];
+  return withFirst([...reopen, ...note], leaving(null, jump(state, left.at, now, plan)));
+}
+
+const leaving = (left: Left | null, then: Turn): Turn => ({
+  state: { ...then.state, left },
+  effects: then.effects,
+});
 
 function go(state: RunnerState, step: Step, now: number, { steps, speed }: RunnerPlan): Turn {
   const quiet = silenced(state);
@@ -104,14 +134,20 @@ function grown(state: RunnerState, step: Step, tick: Tick, { speed }: RunnerPlan
 
 function skip(state: RunnerState, step: Step, now: number, plan: RunnerPlan): Turn {
   if (step.kind === "warm-up" || step.kind === "set-up" || step.kind === "rest") {
-    return jump(state, state.at + 1, now, plan);
+    return leaving(
+      { at: state.at, position: step.position, was: null },
+      jump(state, state.at + 1, now, plan),
+    );
   }
   const next = plan.steps.findIndex(
     (one, index) => index > state.at && one.position > step.position,
   );
   return withFirst(
     [{ type: "note", position: step.position, state: "skipped" }],
-    jump(state, next < 0 ? plan.steps.length : next, now, plan),
+    leaving(
+      { at: slateOf(plan.steps, step.position), position: step.position, was: "planned" },
+      jump(state, next < 0 ? plan.steps.length : next, now, plan),
+    ),
   );
 }
 
@@ -125,7 +161,8 @@ function jump(state: RunnerState, index: number, now: number, { steps }: RunnerP
 
 /** A step begins; past the last one the session has ended. */
 function begin(state: RunnerState, index: number, from: number, steps: readonly Step[]): Turn {
-  const begun = { ...state, at: index, startedAt: from, elapsed: 0, grown: 0 };
+  const left = steps[index]?.kind === "roll" ? null : state.left;
+  const begun = { ...state, at: index, startedAt: from, elapsed: 0, grown: 0, left };
   if (index >= steps.length) {
     return { state: { ...begun, running: false }, effects: [{ type: "end" }] };
   }

@@ -23,6 +23,9 @@ export type Runner = {
   pause: () => void;
   skip: () => void;
   repeat: () => void;
+  /** Take the last skip or repeat back. */
+  undo: () => void;
+  canUndo: boolean;
   sound: Sound;
 };
 
@@ -52,6 +55,7 @@ export function useRunner(
         voice.hush();
         filmed.drop();
       } else if (effect.type === "end") mutate({ act: "end", ended: true });
+      else if (effect.type === "reopen") mutate({ act: "end", ended: false });
       else if (effect.type === "note") {
         const at = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
         if (at) filmed.end();
@@ -127,5 +131,7 @@ export function useRunner(
     pause: () => happen({ type: "pause" }),
     skip: () => happen({ type: "skip", now: sound.now() }),
     repeat: () => happen({ type: "repeat", now: sound.now() }),
+    undo: () => happen({ type: "undo", now: sound.now() }),
+    canUndo: state.left !== null,
   };
 }
