@@ -20,6 +20,7 @@ const BriefsPage = page(() => import("./places/plan/BriefsPage"), "BriefsPage");
 const DrillsPage = page(() => import("./places/plan/drills/DrillsPage"), "DrillsPage");
 const DrillPage = page(() => import("./places/plan/drills/DrillPage"), "DrillPage");
 const PracticePage = page(() => import("./places/practice/PracticePage"), "PracticePage");
+const SheetPage = page(() => import("./places/practice/SheetPage"), "SheetPage");
 const SessionPage = page(() => import("./places/practice/SessionPage"), "SessionPage");
 const KitPage = page(() => import("./places/kit/KitPage"), "KitPage");
 const ItemRoute = page(() => import("./places/kit/ItemRoute"), "ItemRoute");
@@ -82,6 +83,7 @@ export function App() {
               <Route path="/plan/briefs" element={<BriefsPage />} />
               <Route path="/practice" element={<PracticePage />} />
               <Route path="/practice/:id" element={<SessionPage />} />
+              <Route path="/practice/:id/sheet" element={<SheetPage />} />
               <Route path="/kit" element={<KitPage />} />
               <Route path="/kit/setups/:id" element={<BenchPage />} />
               <Route path="/kit/setups/:id/card" element={<CardPage />} />

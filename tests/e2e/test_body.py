@@ -72,3 +72,29 @@ def test_each_phase_of_a_session_is_said(fresh, page):
     assert said[0].startswith("Pan from the hips. Choose the last frame first")
     assert said[1].startswith("Screen bright. Film the code. Feet to the ")
     assert said[2:] == ["Get ready", "Roll", "Middle", "Rest"]
+
+
+def test_what_differs_from_the_plain_control_is_edged(demo, page):
+    page.goto(f"{demo.address}/plan/drills/elbows")
+    ways = drawn(page).get_by_role("listitem")
+    edges = "path[stroke='var(--lamp)'][fill='none']"
+    expect(ways.filter(has_text="the plain control").locator(edges)).to_have_count(0)
+    expect(ways.filter(has_text="differs: ").locator(edges)).to_have_count(4)  # two arms of two
+
+
+def test_a_session_is_taken_along_on_paper(fresh, page, browser):
+    made = fresh.put("/api/drills/pan/session", {"variation": "end"}, "POST")
+    address = f"{fresh.address}/practice/{made['session_id']}"
+    page.goto(address)
+    page.get_by_role("link", name=re.compile("^On paper")).click()
+    sheet = page.get_by_test_id("sheet")
+    expect(sheet.get_by_role("heading", name="Pan from the hips", exact=True)).to_be_visible()
+    expect(sheet.get_by_role("figure")).to_have_attribute("aria-label", re.compile("pan", re.I))
+    takes = fresh.get(f"/api/sessions/{made['session_id']}")["session"]["takes"]
+    expect(sheet.get_by_role("row")).to_have_count(1 + len(takes))
+    page.pdf(prefer_css_page_size=True)  # it can be printed
+    page.keyboard.press("Escape")
+    expect(page).to_have_url(address)
+    check_accessibility(
+        browser, f"{address}/sheet", ready=lambda page: page.get_by_role("figure").first
+    )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import re
 
@@ -141,6 +142,29 @@ def test_cues_keep_time_with_the_audio_clock(fresh, page):
     for one, after in zip([*ticks], [*ticks[1:], roll], strict=True):
         assert after - one == pytest.approx(1.0, abs=0.001)
     assert page.get_by_test_id("count").inner_text().isdigit()
+
+
+def test_a_walk_is_beaten_at_its_own_pace_and_a_move_marked(fresh, page):
+    for drill, tone in (("walk-forward", "beat"), ("pan", "mark")):
+        shelf = fresh.get("/api/drills")["drills"]
+        known = next(one["drill"] for one in shelf if one["drill"]["key"] == drill)
+        named = next(one for one in known["variations"] if not one["control"])
+        made = fresh.put(f"/api/drills/{drill}/session", {"variation": named["key"]}, "POST")
+        page.goto(f"{fresh.address}/practice/{made['session_id']}?speed=6")
+        page.get_by_role("button", name=re.compile("cautions: begin")).click()
+        page.get_by_role("button", name=re.compile("^Start")).click()
+        page.keyboard.press("ArrowRight")
+        wait_for(page, "rest", 0)
+        cues = json.loads(page.get_by_test_id("runner").get_attribute("data-cues"))
+        begun = next(k for k, cue in enumerate(cues) if cue["tone"] == "roll")
+        tones = [cue for cue in cues[begun:] if cue["tone"] == tone]
+        if drill == "pan":
+            assert len(tones) == 2  # the middle and the end frame
+            continue
+        pace = fresh.get(f"/api/sessions/{made['session_id']}")["cadence_hz"]
+        gaps = [b["at"] - a["at"] for a, b in itertools.pairwise(tones)]
+        assert len(gaps) > 5
+        assert gaps == pytest.approx([1 / (6 * pace)] * len(gaps), abs=0.002)
 
 
 EAR = """

@@ -8,7 +8,7 @@ export type VariationFigure = Schemas["VariationFigure"];
 export type FigureFrame = Schemas["FigureFrame"];
 type SmallFigures = Schemas["SmallFigures"];
 
-/** Poses change with the program alone. */
+/** Poses change with the program, and with the lengths that the kit's strap gives. */
 const KEPT = { staleTime: Infinity } as const;
 
 /** Every variation of a drill, drawn and played. */

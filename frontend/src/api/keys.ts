@@ -104,7 +104,7 @@ const OUT_OF_DATE = {
   /** What verdicts depend on: briefs, targets, weights. */
   verdicts: VERDICTS,
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */
-  kit: [...VERDICTS, "path", "spectrum"],
+  kit: [...VERDICTS, "path", "spectrum", "drillFigure", "smallFigures"],
   /** A take was kept, rejected or is to be filmed again. */
   choices: [...FINDINGS, "takes", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */

@@ -1,5 +1,6 @@
 import type { FigureFrame } from "../api/figures";
 import { Camera } from "./Camera";
+import { edgedBy } from "./edged";
 import {
   circle,
   closed,
@@ -41,33 +42,36 @@ type Props = {
   view: View;
   /** Everything in one pale colour: where it was before. */
   ghost?: boolean;
+  /** Parts of the pose in which it differs from another: what they move is edged. */
+  differs?: readonly string[];
 };
 
 /** A body from one side, in flat solids: the right limbs dark, the left ones pale. */
-export function BodyFigure({ names, frame, view, ghost = false }: Props) {
+export function BodyFigure({ names, frame, view, ghost = false, differs = [] }: Props) {
   const joints = jointsOf(names, frame);
+  const edged = edgedBy(differs);
   const at = (name: string) => joints[name] ?? ([0, 0, 0] as Place);
   const parts = [
     {
       near: nearness(at("chest"), view),
       key: "trunk",
-      draw: <Trunk {...{ joints, view, ghost }} />,
+      draw: <Trunk {...{ joints, view, ghost }} edged={edged.has("trunk")} />,
     },
     {
       near: nearness(at("head"), view) + 0.001,
       key: "head",
-      draw: <Head {...{ joints, view, ghost }} />,
+      draw: <Head {...{ joints, view, ghost }} edged={false} />,
     },
     ...(["r", "l"] as const).flatMap((side) => [
       {
         near: middle(at(`hip_${side}`), at(`knee_${side}`), view) + sideOf(side, view, 0.12),
         key: `leg-${side}`,
-        draw: <Leg {...{ joints, view, side, ghost }} />,
+        draw: <Leg {...{ joints, view, side, ghost }} edged={edged.has("legs")} />,
       },
       {
         near: middle(at(`elbow_${side}`), at(`hand_${side}`), view) + sideOf(side, view, 0.2),
         key: `arm-${side}`,
-        draw: <Arm {...{ joints, view, side, ghost }} />,
+        draw: <Arm {...{ joints, view, side, ghost }} edged={edged.has(`arm-${side}`)} />,
       },
     ]),
     {
@@ -91,7 +95,7 @@ export function BodyFigure({ names, frame, view, ghost = false }: Props) {
               key={k}
               cx={x}
               cy={y}
-              r="0.03"
+              r={edged.has("contacts") ? 0.042 : 0.03}
               fill="var(--lamp)"
               stroke="var(--paper)"
               strokeWidth="0.012"
@@ -108,7 +112,14 @@ const middle = (a: Place, b: Place, view: View) => (nearness(a, view) + nearness
 const sideOf = (side: "r" | "l", view: View, much: number) =>
   view === "side" ? (side === "r" ? much : -much) : 0;
 
-type PartProps = { joints: Joints; view: View; ghost: boolean };
+type PartProps = { joints: Joints; view: View; ghost: boolean; edged: boolean };
+
+const EDGE = {
+  fill: "none",
+  stroke: "var(--lamp)",
+  strokeWidth: 0.05,
+  strokeLinejoin: "round",
+} as const;
 
 function Bones(
   props: PartProps & {
@@ -117,13 +128,20 @@ function Bones(
     radii: readonly (readonly [number, number])[];
   },
 ) {
-  const { joints, view, side, ghost, names, radii } = props;
+  const { joints, view, side, ghost, edged, names, radii } = props;
   const fill = ghost ? GHOST : COLOURS[side];
-  return radii.map(([from, to], k) => {
+  const shapes = radii.flatMap(([from, to], k) => {
     const [a, b] = [joints[`${names[k]}_${side}`], joints[`${names[k + 1]}_${side}`]];
-    if (!a || !b) return null;
-    return <path key={k} d={limb(seen(a, view), seen(b, view), from, to)} fill={fill} />;
+    return a && b ? [limb(seen(a, view), seen(b, view), from, to)] : [];
   });
+  return (
+    <>
+      {edged && shapes.map((shape, k) => <path key={`e${k}`} d={shape} {...EDGE} />)}
+      {shapes.map((shape, k) => (
+        <path key={k} d={shape} fill={fill} />
+      ))}
+    </>
+  );
 }
 
 const Leg = (props: PartProps & { side: "r" | "l" }) => (
@@ -134,7 +152,7 @@ const Arm = (props: PartProps & { side: "r" | "l" }) => (
   <Bones {...props} names={["shoulder", "elbow", "hand"]} radii={[UPPER_ARM, FOREARM]} />
 );
 
-function Trunk({ joints, view, ghost }: PartProps) {
+function Trunk({ joints, view, ghost, edged }: PartProps) {
   const round = (name: string, r: number) => {
     const place = joints[name];
     return place ? circle(seen(place, view), r) : [];
@@ -151,6 +169,7 @@ function Trunk({ joints, view, ghost }: PartProps) {
   const [chest, head] = [joints["chest"], joints["head"]];
   return (
     <>
+      {edged && <path d={closed(body)} {...EDGE} />}
       <path d={closed(body)} fill={fill} />
       {chest && head && view !== "above" && (
         <path d={limb(seen(chest, view), seen(head, view), NECK, NECK)} fill={fill} />

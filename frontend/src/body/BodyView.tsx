@@ -12,10 +12,12 @@ type Props = {
   view: View;
   /** One scale for several drawings beside each other. */
   bounds?: Bounds;
+  /** Whether what differs from the plain control is edged. */
+  marked?: boolean;
 };
 
 /** A body from one side on its ground, with its start as a ghost and the way of its camera. */
-export function BodyView({ names, figure, frame, view, bounds }: Props) {
+export function BodyView({ names, figure, frame, view, bounds, marked = false }: Props) {
   const least = view === "above" ? LEAST_ABOVE_M : LEAST_M;
   const { left, top, width, height } = bounds ?? boundsOf(figure.frames, view, least);
   const start = figure.frames[0];
@@ -31,7 +33,7 @@ export function BodyView({ names, figure, frame, view, bounds }: Props) {
       {moves && start && view !== "above" && (
         <BodyFigure names={names} frame={start} view={view} ghost />
       )}
-      <BodyFigure names={names} frame={frame} view={view} />
+      <BodyFigure names={names} frame={frame} view={view} differs={marked ? figure.differs : []} />
       {moves && <Way frames={figure.frames} view={view} />}
     </svg>
   );

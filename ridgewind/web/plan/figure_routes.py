@@ -9,7 +9,8 @@ from ridgewind.core.practice.figure import JOINTS, Figure
 from ridgewind.core.practice.playing import play
 from ridgewind.core.practice.pose import differences
 from ridgewind.core.practice.pose_words import describe
-from ridgewind.core.practice.skeleton import Vector
+from ridgewind.core.practice.skeleton import Lengths, Vector
+from ridgewind.services import own_body
 from ridgewind.store import drills
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -30,11 +31,12 @@ def drill_figure(path: DrillPath) -> Response:
     """Every variation of a drill, drawn and played."""
     with current().read() as db:
         drill = drills.by_key(db, path.key).drill
+        lengths = own_body.own_lengths(db)
     return answered(
         models.DrillFigure(
             drill_key=drill.key,
             joints=list(JOINTS),
-            figures=[_variation(drill, index) for index in range(len(drill.variations))],
+            figures=[_variation(drill, index, lengths) for index in range(len(drill.variations))],
         )
     )
 
@@ -44,18 +46,19 @@ def small_figures() -> Response:
     """All drills at a glance."""
     with current().read() as db:
         shelf = drills.library(db, archived=True)
+        lengths = own_body.own_lengths(db)
     figures = [
         models.SmallFigure(
-            drill_key=drill.key, from_front=_from_front(drill), frame=_at_a_glance(drill)
+            drill_key=drill.key, from_front=_from_front(drill), frame=_at_a_glance(drill, lengths)
         )
         for drill in shelf.values()
     ]
     return answered(models.SmallFigures(joints=list(JOINTS), figures=figures))
 
 
-def _variation(drill: Drill, index: int) -> models.VariationFigure:
+def _variation(drill: Drill, index: int, lengths: Lengths) -> models.VariationFigure:
     one = drill.variations[index]
-    played = play(one.pose)
+    played = play(one.pose, lengths)
     return models.VariationFigure(
         key=one.key,
         name=one.name,
@@ -76,9 +79,9 @@ def _from_front(drill: Drill) -> bool:
     return bool(differs & SEEN_FROM_FRONT)
 
 
-def _at_a_glance(drill: Drill) -> models.FigureFrame:
+def _at_a_glance(drill: Drill, lengths: Lengths) -> models.FigureFrame:
     practised = next((one for one in drill.variations if not one.control), drill.control)
-    figures = play(practised.pose, frames=GLANCE).figures
+    figures = play(practised.pose, lengths, frames=GLANCE).figures
     return _frame(figures[0] if len(figures) < GLANCE else figures[-1])
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime
 
 import av
@@ -10,7 +11,7 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
-from ridgewind.store import database, sessions, takes
+from ridgewind.store import database, kit, sessions, takes
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.web.conftest import HERE, bring_in, measure
@@ -234,6 +235,21 @@ def test_every_drill_is_drawn(client):
     assert len(control["frames"]) > 10
     assert "Walking forward" in control["words"]
     assert client.get("/api/drills/none/figure", headers=HERE).status_code == 404
+
+
+def test_the_body_has_the_shooters_own_lengths(client, library):
+    def tallest():
+        found = client.get("/api/drills/hands/figure", headers=HERE).json
+        head = found["joints"].index("head")
+        return found["figures"][0]["frames"][0]["joints"][head][1]
+
+    usual = tallest()
+    with database.opened(library.database) as db, database.atomic(db):
+        row = kit.setup_by_id(db, kit.usual_setup_id(db))
+        strap = replace(row.ask.bench.strap, forearm_mm=280.0)
+        own = replace(row.ask, name="Mine", bench=replace(row.ask.bench, strap=strap))
+        kit.mark_setup_used(db, kit.add_setup(db, own))
+    assert tallest() == pytest.approx(usual * 280 / 350, rel=0.02)
 
 
 def result(client, session, position):

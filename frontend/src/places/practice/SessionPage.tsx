@@ -104,6 +104,11 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         </div>
       )}
       <Cautions cautions={session.plan.cautions} />
+      <p className="px-4 pt-3 sm:px-8">
+        <Link to={`/practice/${session.id}/sheet`} className="text-note font-semibold underline">
+          On paper: each drill drawn, with room for notes
+        </Link>
+      </p>
       {session.takes.some((take) => take.take_id !== null) && (
         <p className="px-4 py-3 sm:px-8">
           <Link

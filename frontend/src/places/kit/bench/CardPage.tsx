@@ -11,6 +11,7 @@ import {
 } from "../../../api/kit";
 import { holdWords } from "./hold";
 import * as format from "../../../formats";
+import { StillBody } from "../../../body/StillBody";
 import { Button } from "../../../ui/Button";
 import { Facts, type Fact } from "../../../ui/Facts";
 import { FaultView } from "../../../ui/FaultView";
@@ -98,6 +99,14 @@ function Card({ item, kit, answer }: Props) {
           <Part words="Time and shake">
             <Facts facts={timeFacts(time, shake, item, inUnits)} />
           </Part>
+          {move && (
+            <StillBody
+              drill={MOVES[move.kind].drill}
+              variation={null}
+              view={MOVES[move.kind].body}
+              className="h-[150px] [&_svg]:h-full!"
+            />
+          )}
         </div>
         <div className="min-w-0 space-y-4">
           {move && mode && (

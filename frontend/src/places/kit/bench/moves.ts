@@ -13,6 +13,9 @@ type Words = {
   usual: number;
   asks: ("leg" | "cadence" | "pole")[];
   view: "plan" | "side" | "front";
+  /** The drill that practises it, and from where its body tells most. */
+  drill: string;
+  body: "side" | "front";
 };
 const METRES: Pick<Words, "quantity" | "range" | "usual"> = {
   quantity: "distance_m",
@@ -22,15 +25,15 @@ const METRES: Pick<Words, "quantity" | "range" | "usual"> = {
 
 /** What each move asks, and from where it is best drawn. */
 export const MOVES: Record<Kind, Words> = {
-  pan: { words: "Pan", amount: "Turn to the right", quantity: "degrees", range: { min: -90, max: 90 }, usual: 20, asks: [], view: "plan" },
-  tilt: { words: "Tilt", amount: "Turn upwards", quantity: "degrees", range: { min: -45, max: 45 }, usual: 12, asks: [], view: "side" },
-  slide: { words: "Slide", amount: "To the right", ...METRES, asks: [], view: "plan" },
-  push_in: { words: "Push-in", amount: "Forwards", ...METRES, asks: ["leg"], view: "plan" },
-  orbit: { words: "Orbit", amount: "Shift of weight", ...METRES, asks: [], view: "plan" },
-  rise: { words: "Rise", amount: "Upwards", ...METRES, asks: [], view: "side" },
-  walk: { words: "Walk", amount: "Forwards", quantity: "distance_m", range: { min: 0.5, max: 10 }, usual: 1.5, asks: ["leg", "cadence"], view: "plan" },
-  zoom_step: { words: "Zoom against a step", amount: "Step in", ...METRES, asks: [], view: "plan" },
-  monopod_lean: { words: "Monopod lean", amount: "Lean to the right", quantity: "degrees", range: { min: -40, max: 40 }, usual: 12, asks: ["pole"], view: "front" },
+  pan: { words: "Pan", drill: "pan", body: "front", amount: "Turn to the right", quantity: "degrees", range: { min: -90, max: 90 }, usual: 20, asks: [], view: "plan" },
+  tilt: { words: "Tilt", drill: "tilt", body: "side", amount: "Turn upwards", quantity: "degrees", range: { min: -45, max: 45 }, usual: 12, asks: [], view: "side" },
+  slide: { words: "Slide", drill: "slide", body: "front", amount: "To the right", ...METRES, asks: [], view: "plan" },
+  push_in: { words: "Push-in", drill: "push-pull", body: "side", amount: "Forwards", ...METRES, asks: ["leg"], view: "plan" },
+  orbit: { words: "Orbit", drill: "orbit", body: "front", amount: "Shift of weight", ...METRES, asks: [], view: "plan" },
+  rise: { words: "Rise", drill: "rise", body: "side", amount: "Upwards", ...METRES, asks: [], view: "side" },
+  walk: { words: "Walk", drill: "walk-forward", body: "side", amount: "Forwards", quantity: "distance_m", range: { min: 0.5, max: 10 }, usual: 1.5, asks: ["leg", "cadence"], view: "plan" },
+  zoom_step: { words: "Zoom against a step", drill: "zoom-step", body: "side", amount: "Step in", ...METRES, asks: [], view: "plan" },
+  monopod_lean: { words: "Monopod lean", drill: "monopod-lean", body: "front", amount: "Lean to the right", quantity: "degrees", range: { min: -40, max: 40 }, usual: 12, asks: ["pole"], view: "front" },
 }; // prettier-ignore
 
 export const MOVE_OPTIONS = (Object.keys(MOVES) as Kind[]).map((value) => ({

@@ -87,6 +87,7 @@ function Way({ found, one, chosen, onChoose }: WayProps) {
             frame={frame}
             view={view}
             bounds={boundsOf(frames, view, LEAST_M)}
+            marked
           />
         </span>
         <b className="block font-semibold">{one.name}</b>
