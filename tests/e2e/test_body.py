@@ -89,7 +89,7 @@ def test_a_session_is_taken_along_on_paper(fresh, page, browser):
     page.get_by_role("link", name=re.compile("^On paper")).click()
     sheet = page.get_by_test_id("sheet")
     expect(sheet.get_by_role("heading", name="Pan from the hips", exact=True)).to_be_visible()
-    expect(sheet.get_by_role("figure")).to_have_attribute("aria-label", re.compile("pan", re.I))
+    expect(sheet.get_by_role("figure")).to_have_attribute("aria-label", re.compile("hips turn"))
     takes = fresh.get(f"/api/sessions/{made['session_id']}")["session"]["takes"]
     expect(sheet.get_by_role("row")).to_have_count(1 + len(takes))
     page.pdf(prefer_css_page_size=True)  # it can be printed
