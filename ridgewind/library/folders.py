@@ -81,11 +81,11 @@ class Scan:
 
 def scan(db: Connection, path: str) -> Scan:
     """Films below a folder, the newest first. Raises UnreadableError where there is no folder."""
-    root = _folder(path)
+    root = folder_at(path)
     brought_in = clips.sources(db)
     found: list[FoundFilm] = []
     passed_over: list[PassedOver] = []
-    for file in _films(root):
+    for file in films_below(root):
         film = _offered(root, file, brought_in)
         if isinstance(film, FoundFilm):
             found.append(film)
@@ -99,7 +99,7 @@ def scan(db: Connection, path: str) -> Scan:
     return Scan(str(root), tuple(listed), more, tuple(passed_over[:MOST_FILES]))
 
 
-def _folder(path: str) -> Path:
+def folder_at(path: str) -> Path:
     """The folder at a path that somebody wrote. Raises UnreadableError where there is none."""
     try:
         root = Path(path).expanduser()
@@ -144,7 +144,7 @@ def bring_in(
     Raises MediaError where it cannot be read, the disk is full, or the copy differs, and whatever
     on_progress raises.
     """
-    root = _folder(path)
+    root = folder_at(path)
     source = _source(root, file)
     try:
         with open(source, "rb", opener=_open_plain) as film:
@@ -191,7 +191,7 @@ def _open_plain(path: str, flags: int) -> int:
     return os.open(path, flags | os.O_NONBLOCK | os.O_NOFOLLOW)
 
 
-def _films(root: Path) -> Iterator[Path]:
+def films_below(root: Path) -> Iterator[Path]:
     """Films below a folder; hidden folders and links are passed over."""
     base = len(root.parts)
     for folder, folders, names in os.walk(root, followlinks=False):

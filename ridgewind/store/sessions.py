@@ -181,6 +181,15 @@ def set_notes(
             )
 
 
+def running(db: sqlite3.Connection) -> int | None:
+    """The session that was begun last and has not ended, None where there is none."""
+    row = db.execute(
+        "select id from session where accepted_at is not null and ended_at is null"
+        " order by accepted_at desc, id desc limit 1"
+    ).fetchone()
+    return None if row is None else int(row["id"])
+
+
 def file_take(db: sqlite3.Connection, session_id: int, position: int, take_id: int | None) -> None:
     """File a film under a planned take, or take it out; a film stands under one take only."""
     if take_id is not None:

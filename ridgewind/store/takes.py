@@ -295,7 +295,7 @@ def deleted(db: sqlite3.Connection) -> list[TakeRow]:
 def remove(db: sqlite3.Connection, take_id: int) -> None:
     """Forget a take for good."""
     take = by_id(db, take_id)
-    for table in ("session_take", "folder_copy_film"):
+    for table in ("session_take", "folder_copy_film", "hand_film", "watched_film"):
         db.execute(f"update {table} set take_id = null where take_id = ?", (take_id,))
     for render in renders.of_take(db, take_id):
         renders.remove(db, render.id)

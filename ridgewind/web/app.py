@@ -30,6 +30,7 @@ from ridgewind.web.plan.figure_routes import api as figures_api
 from ridgewind.web.plan.routes import api as plan_api
 from ridgewind.web.practice.routes import api as practice_api
 from ridgewind.web.settings.routes import api as settings_api
+from ridgewind.web.settings.watched_routes import api as watched_api
 from ridgewind.web.status_routes import api as status_api
 from ridgewind.web.takes.compare_routes import api as compare_api
 from ridgewind.web.takes.decision_routes import api as decisions_api
@@ -51,14 +52,15 @@ MOST_BODY_BYTES = 64 << 20
 class Config:
     """library: folder of the library, prepared. demo: it holds made clips. key: without which
     nothing is answered; None where nobody else can ask. on_stale: called when a changed brief
-    leaves verdicts to be judged again. on_put: called with the kind of work
-    that was asked for."""
+    leaves verdicts to be judged again. on_put: called with the kind of work that was asked for.
+    on_watch: called when another folder is watched."""
 
     library: Path
     demo: bool = False
     key: str | None = None
     on_stale: Callable[[], None] = field(default=lambda: None)
     on_put: Callable[[Kind], None] = field(default=lambda _kind: None)
+    on_watch: Callable[[], None] = field(default=lambda: None)
 
 
 def create_app(config: Config) -> Flask:
@@ -79,6 +81,7 @@ def create_app(config: Config) -> Flask:
         queue=Queue(library, on_put=config.on_put),
         demo=config.demo,
         on_stale=config.on_stale,
+        on_watch=config.on_watch,
     )
     guard.install(app, key=config.key)
     errors.handlers(app)
@@ -86,6 +89,7 @@ def create_app(config: Config) -> Flask:
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
+        watched_api,
     ):  # fmt: skip
         app.register_api(api)
 

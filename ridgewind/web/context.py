@@ -24,13 +24,15 @@ EXTENSION = "ridgewind"
 
 @dataclass(frozen=True)
 class Service:
-    """on_stale: called when verdicts are left to be judged again in the background."""
+    """on_stale: called when verdicts are left to be judged again in the background. on_watch: when
+    another folder is watched."""
 
     library: Library
     uploads: Uploads
     queue: Queue
     demo: bool
     on_stale: Callable[[], None]
+    on_watch: Callable[[], None]
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

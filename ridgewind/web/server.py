@@ -17,6 +17,7 @@ import waitress
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
+from ridgewind.jobs.watcher import Watcher
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
@@ -72,6 +73,7 @@ def run(start: Start) -> None:
             start.fill(library)
         queue.refill(library.database)
         refresher = Refresher(library)
+        watcher = Watcher(library, queue)
         supervisors = {kind: Supervisor(library, queue, kind) for kind in TASKS}
         app = create_app(
             Config(
@@ -80,6 +82,7 @@ def run(start: Start) -> None:
                 key=key,
                 on_stale=refresher.wake,
                 on_put=lambda kind: supervisors[kind].wake(),
+                on_watch=watcher.wake,
             )
         )
         server = waitress.create_server(
@@ -97,6 +100,7 @@ def run(start: Start) -> None:
             for supervisor in supervisors.values():
                 stack.enter_context(supervisor)
             stack.enter_context(refresher)
+            stack.enter_context(watcher)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.open_browser:
                 threading.Timer(0.5, webbrowser.open, [_opener(library, address)]).start()

@@ -9,17 +9,18 @@ from playwright.sync_api import expect
 
 from tests.e2e.test_body import LISTEN
 from tests.e2e.test_practice_interface import wait_for
+from tests.e2e.test_taking_in import film_with_slate
 
 pytestmark = pytest.mark.e2e
 
 SPEED = 4
 
 
-def started(server, page, *, camera: str, say: str | None = None):
+def started(server, page, *, camera: str, say: str | None = None, speed: int = SPEED):
     """A session of one drill, begun with a camera; past its setting up."""
     page.add_init_script(LISTEN)
     made = server.put("/api/drills/hands/session", {"variation": "two"}, "POST")
-    page.goto(f"{server.address}/practice/{made['session_id']}?speed={SPEED}")
+    page.goto(f"{server.address}/practice/{made['session_id']}?speed={speed}")
     page.get_by_role("radio", name=camera).click()
     if say is not None:
         page.get_by_role("radio", name=say).click()
@@ -60,3 +61,34 @@ def test_a_camera_that_does_not_answer_stops_nothing(fresh, page):
     wait_for(page, "rest", 0)
     expect(page.get_by_test_id("told")).to_be_hidden()
     wait_for(page, "count", 1)
+
+
+def test_a_film_that_comes_to_a_watched_folder_is_told_in_the_rest(fresh, page, tmp_path):
+    folder = tmp_path / "synced"
+    folder.mkdir()
+    film_with_slate(folder / "there-before.mp4", 0)
+    page.goto(f"{fresh.address}/settings")
+    section = page.get_by_role("region", name="Films that come by themselves")
+    section.get_by_role("textbox", name="Folder to watch").fill(str(folder / "nowhere"))
+    section.get_by_role("button", name="Watch it").click()
+    expect(section.get_by_role("alert")).to_contain_text("no folder at this place")
+    section.get_by_role("textbox", name="Folder to watch").fill(str(folder))
+    page.keyboard.press("Enter")
+    expect(section.get_by_role("status")).to_contain_text("Watching")
+    session_id = started(fresh, page, camera="Its films come by themselves", speed=2)
+    page.get_by_role("button", name=re.compile("^Start")).click()
+    page.keyboard.press("ArrowRight")
+    wait_for(page, "slate", 0)
+    wait_for(page, "rest", 0)
+    film_with_slate(folder / "clip-0001.mp4", 0)
+    told = page.get_by_test_id("told")
+    expect(told).to_contain_text(re.compile(r"Gust \d+\.\d"))
+    page.keyboard.press("Escape")
+    first = fresh.get(f"/api/sessions/{session_id}")["session"]["takes"][0]
+    assert first["gust"] is not None
+    assert f"Gust {first['gust']:.1f}" in page.evaluate("window.said").pop()
+    assert len(fresh.get("/api/takes")["takes"]) == 1, "what was there before stays out"
+    page.goto(f"{fresh.address}/settings")
+    expect(section.get_by_role("list", name="What came")).to_contain_text("clip-0001.mp4")
+    section.get_by_role("button", name="Watch no more").click()
+    expect(section.get_by_role("status")).to_contain_text("No folder is watched")

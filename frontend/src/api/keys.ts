@@ -27,6 +27,7 @@ export const keys = {
   compare: (query: unknown) => ["compare", query],
   trials: () => ["trials"],
   hand: (asked: unknown) => ["hand", asked],
+  watched: () => ["watched"],
   handFilm: (id: number | null) => ["handFilm", id],
   limits: (brief: number | null) => ["limits", brief],
   endurance: (brief: number | null) => ["limits", "endurance", brief],

@@ -1878,10 +1878,41 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/watched": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which folder is watched, and what came. */
+    get: operations["watched_watched_watched_get"];
+    /** Take films in as they come to a folder from now on. */
+    put: operations["watched_watch_watched_put"];
+    post?: never;
+    /** Watch no folder any more; takes stay. */
+    delete: operations["watched_stop_watched_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
+    /**
+     * ArrivedLine
+     * @description A film that came. take_id: what it became, null where it was refused, and why (fault).
+     */
+    ArrivedLine: {
+      /** Fault */
+      fault: string | null;
+      /** File */
+      file: string;
+      /** Take Id */
+      take_id: number | null;
+    };
     /**
      * Ask
      * @description minutes: in all. goals: keys of drills, or names of measures. needs: what is in the bag or
@@ -6209,6 +6240,29 @@ export interface components {
       slope: number;
       /** Take Ids */
       take_ids: number[];
+    };
+    /** WatchAsk */
+    WatchAsk: {
+      /** Path */
+      path: string;
+    };
+    /**
+     * WatchedAnswer
+     * @description state: off, watching, or gone where the folder is not there at the moment. films: the newest
+     *     that came.
+     */
+    WatchedAnswer: {
+      /** Films */
+      films: components["schemas"]["ArrivedLine"][];
+      /** Root */
+      root: string | null;
+      /** Since */
+      since: string | null;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "off" | "watching" | "gone";
     };
     /**
      * WeekLine
@@ -11989,6 +12043,145 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ImportAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  watched_watched_watched_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WatchedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  watched_watch_watched_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["WatchAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WatchedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  watched_stop_watched_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WatchedAnswer"];
         };
       };
       /** @description Bad Request */

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel, Field
 
 from ridgewind.core.judge.cost import HEAVIEST
@@ -57,3 +59,25 @@ class WeightsAnswer(BaseModel):
     weights: WeightsBody
     usual: WeightsBody
     left: int = Field(description="Takes that are still to be judged again")
+
+
+class WatchAsk(Strict):
+    path: str = Field(min_length=1, max_length=2000)
+
+
+class ArrivedLine(BaseModel):
+    """A film that came. take_id: what it became, null where it was refused, and why (fault)."""
+
+    file: str
+    take_id: int | None
+    fault: str | None
+
+
+class WatchedAnswer(BaseModel):
+    """state: off, watching, or gone where the folder is not there at the moment. films: the newest
+    that came."""
+
+    state: Literal["off", "watching", "gone"]
+    root: str | None
+    since: str | None
+    films: list[ArrivedLine]

@@ -11,7 +11,7 @@ from ridgewind.films import hand_filming
 from ridgewind.jobs import running
 from ridgewind.jobs.film import film_one
 from ridgewind.standin import camera
-from ridgewind.store import database, sessions, summaries
+from ridgewind.store import database, sessions, summaries, takes
 from tests.web.conftest import HERE
 from tests.web.seasons import measured_take
 
@@ -109,6 +109,9 @@ def test_a_film_in_ones_own_hand_is_asked_for_and_becomes_a_simulated_take(
     detail = client.get(f"/api/takes/{done['take_id']}", headers=HERE).json
     assert (detail["take"]["origin"], detail["focal_eq_mm"]) == ("simulated", 85.0)
     assert hand(client)["takes"] == 4, "it teaches nothing of the shooter"
+    with database.opened(library.database) as db, database.atomic(db):
+        takes.remove(db, done["take_id"])
+    assert film(client, done["id"])["take_id"] is None
 
 
 def test_filming_is_stopped_and_nothing_of_it_is_kept(client, library, turned, quick, monkeypatch):

@@ -30,7 +30,8 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
   const runner = useRunner(detail, filming.filmed, {
     volume,
     speed: speedOf(location.search),
-    slates: camera === "none",
+    slates: camera === "none" || camera === "folder",
+    comes: camera === "folder",
   });
   const change = useSessionChange(detail.session.id);
   const unsent = useSessionUnsent(detail.session.id);

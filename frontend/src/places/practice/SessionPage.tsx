@@ -9,6 +9,7 @@ import {
   type SessionTake,
 } from "../../api/practice";
 import { useTakes } from "../../api/takes";
+import { useWatched } from "../../api/watched";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
@@ -16,7 +17,7 @@ import { Key } from "../../keys/Key";
 import { Select } from "../../ui/Select";
 import { Segments } from "../../ui/Segments";
 import { useRemembered } from "../../ui/useRemembered";
-import { CAMERAS, SAYINGS, type CameraChoice, type SayChoice } from "./choices";
+import { CAMERAS, isTold, SAYINGS, type CameraChoice, type SayChoice } from "./choices";
 import { useKeys } from "../../keys/useKeys";
 import { Filing } from "./Filing";
 import { RunnerView } from "./RunnerView";
@@ -35,6 +36,9 @@ function Loaded({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
   const [running, setRunning] = useState(false);
   const [camera, setCamera] = useRemembered<CameraChoice>("camera", "none");
+  const watched = useWatched().data?.state === "watching";
+  const cameras = CAMERAS.filter((one) => one.value !== "folder" || watched);
+  const chosen = camera === "folder" && !watched ? "none" : camera;
   const [say, setSay] = useRemembered<SayChoice>("say", "advice");
   const change = useSessionChange(session.id);
   useLeftNotes(session.id);
@@ -53,7 +57,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
     return (
       <RunnerView
         detail={detail}
-        camera={camera}
+        camera={chosen}
         say={say}
         onStop={() => {
           setRunning(false);
@@ -89,9 +93,9 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-4 pb-3 text-note sm:px-8">
           <span className="flex flex-wrap items-center gap-2">
             Filmed with
-            <Segments label="Filmed with" value={camera} options={CAMERAS} onChange={setCamera} />
+            <Segments label="Filmed with" value={chosen} options={cameras} onChange={setCamera} />
           </span>
-          {camera === "none" ? (
+          {!isTold(chosen) ? (
             <span className="text-stone">
               Its films are brought in later, and find their takes.
             </span>

@@ -1,12 +1,17 @@
 import type { TakeResult } from "../../api/practice";
 
-/** Who films: the shooter's own camera, whose films are brought in later, or one that is connected. */
-export type CameraChoice = "none" | "connected" | "simulated";
+/** Who films: the shooter's own camera, whose films are brought in later, or come by themselves to a
+ * watched folder; or one that is connected. */
+export type CameraChoice = "none" | "folder" | "connected" | "simulated";
 export const CAMERAS = [
   { value: "none", words: "My own camera" },
+  { value: "folder", words: "Its films come by themselves" },
   { value: "connected", words: "Connected" },
   { value: "simulated", words: "Simulated" },
 ] as const satisfies { value: CameraChoice; words: string }[];
+
+/** Whether films come while the session runs, so that what came of them is told. */
+export const isTold = (camera: CameraChoice) => camera !== "none";
 
 /** What is said of a take in the rest after it. */
 export type SayChoice = "advice" | "figure" | "silent";

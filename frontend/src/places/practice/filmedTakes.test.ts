@@ -48,6 +48,18 @@ test("a take that was broken off leaves nothing", () => {
   expect(filmed.snapshot().size).toBe(0);
 });
 
+test("a film that comes by itself is waited for, and nothing is told of one that does not", async () => {
+  const coming = made().filmed;
+  coming.use(null);
+  coming.expect(3);
+  expect(coming.isAwaited(3)).toBe(true);
+  await vi.waitFor(() => expect(coming.snapshot().get(3)).toEqual({ at: "told", result: told }));
+  const never = made({ result: () => Promise.resolve({ ...told, state: "none" }) }).filmed;
+  never.expect(0);
+  await vi.waitFor(() => expect(never.isAwaited(0)).toBe(false));
+  expect(never.snapshot().size).toBe(0);
+});
+
 test("without a camera nothing is awaited", () => {
   const { filmed } = made();
   filmed.use(null);

@@ -15,6 +15,8 @@ export type Ways = {
 };
 
 const LOOK_MS = 300;
+/** So long a film that comes by itself is waited for, once its take has ended. */
+const COMING_MS = 45_000;
 /** Longer than any take of a session takes to be measured: then something is wrong. */
 const LONGEST_MS = 60_000;
 
@@ -77,6 +79,13 @@ export class FilmedTakes {
     rolling.recording.stop();
   }
 
+  /** The take has ended, and its film comes by itself, or not. */
+  expect(position: number) {
+    if (this.isAwaited(position)) return;
+    this.#tell(position, { at: "sending" });
+    void this.#come(position);
+  }
+
   /** The take was broken off: its film is forgotten. */
   drop() {
     const rolling = this.#rolling;
@@ -110,6 +119,22 @@ export class FilmedTakes {
     } catch {
       if (!signal.aborted) this.#tell(position, { at: "told", result: FAILED });
     }
+  }
+
+  async #come(position: number) {
+    const { signal } = this.#stopped;
+    try {
+      for (let waited = 0; waited < COMING_MS; waited += LOOK_MS) {
+        const result = await this.#ways.result(position, signal);
+        if (result.state === "told" || result.state === "failed") {
+          return this.#tell(position, { at: "told", result });
+        }
+        await this.#ways.pause(LOOK_MS);
+      }
+    } catch {
+      // The server is away, or the page was left: it is told where it is filed.
+    }
+    this.#tell(position, null);
   }
 
   async #measured(position: number, signal: AbortSignal): Promise<TakeResult> {

@@ -41,7 +41,7 @@ export function useFilmedTakes(sessionId: number, camera: CameraChoice): Filming
   const [feed, setFeed] = useState<Feed | null>(null);
   const [fault, setFault] = useState("");
   useEffect(() => {
-    if (camera === "none") return;
+    if (camera === "none" || camera === "folder") return;
     let gone = false;
     let opened: Feed | null = null;
     openFeed(camera)

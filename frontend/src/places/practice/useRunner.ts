@@ -35,11 +35,20 @@ export function speedOf(search: string): number {
   return asked >= 1 && asked <= 60 ? asked : 1;
 }
 
+type Options = {
+  volume: number;
+  speed: number;
+  /** A slate is shown before each take. */
+  slates: boolean;
+  /** Films come by themselves to a watched folder. */
+  comes: boolean;
+};
+
 /** Runs a session against the audio clock; a reload goes on at the take that was not filmed. */
 export function useRunner(
   detail: SessionDetail,
   filmed: FilmedTakes,
-  { volume, speed, slates }: { volume: number; speed: number; slates: boolean },
+  { volume, speed, slates, comes }: Options,
 ): Runner {
   const steps = useMemo(() => stepsOf(detail, slates), [detail, slates]);
   const { mutate } = useSessionChange(detail.session.id);
@@ -58,7 +67,10 @@ export function useRunner(
       else if (effect.type === "reopen") mutate({ act: "end", ended: false });
       else if (effect.type === "note") {
         const at = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
-        if (at) filmed.end();
+        if (at) {
+          filmed.end();
+          if (comes) filmed.expect(effect.position);
+        }
         mutate({ act: "note", position: effect.position, note: { state: effect.state, ...at } });
       } else {
         const step = steps[effect.step];
@@ -76,7 +88,7 @@ export function useRunner(
         }
       }
     },
-    [sound, voice, filmed, mutate, detail, steps, speed, volume],
+    [sound, voice, filmed, mutate, detail, steps, speed, volume, comes],
   );
   const happen = useCallback(
     (event: RunnerEvent) => {
