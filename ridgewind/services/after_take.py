@@ -22,11 +22,12 @@ LEVEL = 0.3
 
 @dataclass(frozen=True)
 class TakeResult:
-    """state: none without a film, measuring, told, or failed. better_by: gust less than the take
+    """state: none without a film, measuring, told, or failed. take_id: of the film. better_by: gust less than the take
     before it of the same drill, None where there is none. cause, change: the first cause and the
     one thing to change, "" where none is clear. figure, advice: what is said, in sentences."""
 
     state: State
+    take_id: int | None
     gust: float | None
     target: float
     passed: bool | None
@@ -45,23 +46,24 @@ def result_of(db: Connection, session_id: int, position: int) -> TakeResult:
     row = session.takes[position]
     target = _target(drills.library(db, archived=True).get(row.drill_key))
     if row.take_id is None:
-        return _untold("none", target, "")
+        return _untold("none", None, target)
     judged = assessing.judge(db, row.take_id)
     job = jobs.one(db, "measure", judged.clip.id)
     if judged.assessment is None:
         if job is not None and job.state in ("queued", "running"):
-            return _untold("measuring", target, "")
+            return _untold("measuring", row.take_id, target)
         what = "it was stopped" if job is None or job.error_what is None else job.error_what
-        return _untold("failed", target, f"It could not be measured: {what}.")
+        return _untold("failed", row.take_id, target, f"It could not be measured: {what}.")
     found = judged.assessment
     gust = None if found.doubt is not None else found.gust
     if gust is None:
-        return _untold("failed", target, "It shows nothing that can be measured.")
+        return _untold("failed", row.take_id, target, "It shows nothing that can be measured.")
     before = _before(session.takes, row)
     better_by = None if before is None or before.gust is None else before.gust - gust
     first = found.causes.causes[0] if found.causes.causes else None
     return TakeResult(
         state="told",
+        take_id=row.take_id,
         gust=gust,
         target=target,
         passed=gust <= target,
@@ -77,8 +79,8 @@ def _target(drill: Drill | None) -> float:
     return 10.0 if drill is None else drill.target
 
 
-def _untold(state: State, target: float, figure: str) -> TakeResult:
-    return TakeResult(state, None, target, None, None, "", "", figure, "")
+def _untold(state: State, take_id: int | None, target: float, figure: str = "") -> TakeResult:
+    return TakeResult(state, take_id, None, target, None, None, "", "", figure, "")
 
 
 def _before(takes: tuple[SessionTakeRow, ...], row: SessionTakeRow) -> SessionTakeRow | None:

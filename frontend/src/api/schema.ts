@@ -5781,6 +5781,8 @@ export interface components {
        * @enum {string}
        */
       state: "none" | "measuring" | "told" | "failed";
+      /** Take Id */
+      take_id: number | null;
       /** Target */
       target: number;
     };

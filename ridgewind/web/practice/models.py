@@ -56,6 +56,7 @@ class TakeResult(BaseModel):
     no cause is clear. figure, advice: as they are said, in sentences."""
 
     state: Literal["none", "measuring", "told", "failed"]
+    take_id: int | None
     gust: float | None
     target: float
     passed: bool | None

@@ -5,7 +5,7 @@ import { FilmedTakes, type Ways } from "./filmedTakes";
 
 const feed = { stream: {} as MediaStream, close: () => undefined } satisfies Feed;
 const told: TakeResult = {
-  state: "told", gust: 3.2, target: 4, passed: true, better_by: 0.8, cause: "", change: "",
+  state: "told", take_id: 7, gust: 3.2, target: 4, passed: true, better_by: 0.8, cause: "", change: "",
   figure: "Gust 3.2, within 4.", advice: "The same again.",
 }; // prettier-ignore
 
@@ -51,13 +51,17 @@ test("a take that was broken off leaves nothing", () => {
 test("a film that comes by itself is waited for, and nothing is told of one that does not", async () => {
   const coming = made().filmed;
   coming.use(null);
-  coming.expect(3);
+  coming.expect(3, null);
   expect(coming.isAwaited(3)).toBe(true);
   await vi.waitFor(() => expect(coming.snapshot().get(3)).toEqual({ at: "told", result: told }));
   const never = made({ result: () => Promise.resolve({ ...told, state: "none" }) }).filmed;
-  never.expect(0);
+  never.expect(0, null);
   await vi.waitFor(() => expect(never.isAwaited(0)).toBe(false));
   expect(never.snapshot().size).toBe(0);
+  const again = made({ result: () => Promise.resolve(told) }).filmed;
+  again.expect(0, 7);
+  await vi.waitFor(() => expect(again.isAwaited(0)).toBe(false));
+  expect(again.snapshot().size).toBe(0); // the film of before is no news
 });
 
 test("without a camera nothing is awaited", () => {

@@ -22,6 +22,7 @@ const LONGEST_MS = 60_000;
 
 const FAILED: TakeResult = {
   state: "failed",
+  take_id: null,
   gust: null,
   target: 0,
   passed: null,
@@ -79,11 +80,12 @@ export class FilmedTakes {
     rolling.recording.stop();
   }
 
-  /** The take has ended, and its film comes by itself, or not. */
-  expect(position: number) {
+  /** The take has ended, and its film comes by itself, or not. before: the film that stood under it
+   * until now, where it is a repeated one. */
+  expect(position: number, before: number | null) {
     if (this.isAwaited(position)) return;
     this.#tell(position, { at: "sending" });
-    void this.#come(position);
+    void this.#come(position, before);
   }
 
   /** The take was broken off: its film is forgotten. */
@@ -121,12 +123,13 @@ export class FilmedTakes {
     }
   }
 
-  async #come(position: number) {
+  async #come(position: number, before: number | null) {
     const { signal } = this.#stopped;
     try {
       for (let waited = 0; waited < COMING_MS; waited += LOOK_MS) {
         const result = await this.#ways.result(position, signal);
-        if (result.state === "told" || result.state === "failed") {
+        const ended = result.state === "told" || result.state === "failed";
+        if (ended && result.take_id !== before) {
           return this.#tell(position, { at: "told", result });
         }
         await this.#ways.pause(LOOK_MS);

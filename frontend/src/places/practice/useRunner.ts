@@ -69,7 +69,8 @@ export function useRunner(
         const at = effect.state === "filmed" && { filmed_at: new Date().toISOString() };
         if (at) {
           filmed.end();
-          if (comes) filmed.expect(effect.position);
+          const before = detail.session.takes[effect.position]?.take_id ?? null;
+          if (comes) filmed.expect(effect.position, before);
         }
         mutate({ act: "note", position: effect.position, note: { state: effect.state, ...at } });
       } else {
