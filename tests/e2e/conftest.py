@@ -28,7 +28,10 @@ from ridgewind.demo import folder, weeks
 from ridgewind.library.library import Library
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
-expect.set_options(timeout=30_000)  # more tests run than there are cores
+PATIENCE_S = 90.0
+"""Whatever a test waits for: more of them run than there are cores, some of which render."""
+
+expect.set_options(timeout=1000 * PATIENCE_S)
 
 KEY = "a-key-that-all-tests-share"
 HEADERS = {"Authorization": f"Bearer {KEY}"}
@@ -72,8 +75,9 @@ class Client:
                 pass
         return self.put(f"{address}/take", {}, "POST")["take"]["id"]
 
-    def wait_until(self, condition, seconds: float) -> None:
-        end = time.monotonic() + seconds
+    def wait_until(self, condition, seconds: float = PATIENCE_S) -> None:
+        """seconds: at the least, where more than the usual patience is wanted."""
+        end = time.monotonic() + max(seconds, PATIENCE_S)
         while time.monotonic() < end:
             if condition():
                 return
@@ -307,6 +311,7 @@ def page(browser):
     """A page whose errors fail the test."""
     context = browser.new_context(viewport={"width": 1280, "height": 800})
     page = context.new_page()
+    page.set_default_timeout(1000 * PATIENCE_S)
     faults = []
     page.on("pageerror", lambda error: faults.append(str(error)))
     page.on("console", lambda line: faults.append(line.text) if line.type == "error" else None)

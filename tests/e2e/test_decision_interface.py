@@ -15,7 +15,6 @@ from tests.conftest import shaken, write_film
 from tests.e2e.conftest import KEY
 from tests.e2e.helpers import check_accessibility, cut, number
 
-RENDER_MS, MEASURE_MS = 60_000, 60_000
 FAILING = "Mill door, walk-in, heels down"
 MANY = 12
 HEELS_DOWN = CLIPS / "mill-door-walk-in-heels-down.mp4"
@@ -25,7 +24,7 @@ BARE_HANDS = CLIPS / "sack-hoist-bare-hands.mp4"
 def bring_in(server, clip, folder, *, seconds: float) -> None:
     """The beginning of a demo clip, measured: quicker to render than all of it."""
     server.send(cut(clip, folder / clip.name, seconds=seconds))
-    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, MEASURE_MS / 1000)
+    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0)
 
 
 def take_id(server, name: str) -> int:
@@ -37,7 +36,7 @@ def open_preview(server, page, name: str = FAILING) -> int:
     page.goto(f"{server.address}/takes/{found}")
     expect(page.get_by_test_id("gust")).to_be_visible()
     page.keyboard.press("p")
-    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+    expect(page.get_by_test_id("measured-again")).to_be_visible()
     return found
 
 
@@ -68,7 +67,7 @@ def test_a_failing_take_is_polished_seen_accepted_and_taken_along(fresh, page, t
     assert after > before
     page.locator("h1").click()
     page.keyboard.press("r")
-    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+    expect(page.get_by_test_id("measured-again")).to_be_visible()
     page.keyboard.press("y")
     expect(page.get_by_role("button", name="✓ It works")).to_be_visible()
 
@@ -80,7 +79,7 @@ def test_a_failing_take_is_polished_seen_accepted_and_taken_along(fresh, page, t
     assert len(body["windows"]["t_s"]) == fresh.get(f"/api/takes/{found}")["clip"]["frames"]
     page.get_by_role("button", name="Render all of it, full size").click()
     film = page.get_by_role("link", name=re.compile("^Film, "))
-    expect(film).to_be_visible(timeout=RENDER_MS)
+    expect(film).to_be_visible()
     assert downloaded(page, film, tmp_path / "polished.mp4").stat().st_size > 100_000
     page.get_by_role("button", name="remove").click()
     expect(page.get_by_role("button", name="Render all of it, full size")).to_be_visible()
@@ -95,11 +94,11 @@ def test_a_slowed_take_is_seen_at_every_even_rate_and_reframed(fresh, page, tmp_
     expect(rates).to_contain_text("uneven: stutters")
     rates.get_by_role("button", name="80 %").click()
     page.keyboard.press("r")
-    expect(page.get_by_test_id("measured-again")).to_contain_text("From 0.0 to", timeout=RENDER_MS)
+    expect(page.get_by_test_id("measured-again")).to_contain_text("From 0.0 to")
     page.get_by_role("radio", name="Left").click()
     expect(page.get_by_text("The frame travels left")).to_be_visible()
     page.get_by_role("button", name="Render this").click()
-    expect(page.get_by_test_id("measured-again")).to_be_visible(timeout=RENDER_MS)
+    expect(page.get_by_test_id("measured-again")).to_be_visible()
 
 
 def test_the_first_cause_leads_to_its_drill_and_hints_stand_beside(demo, page):
@@ -166,7 +165,7 @@ def session_of_twelve(server, folder) -> int:
         take = server.send(write_film(folder / f"take-{index + 1:02}.mp4", frames))
         note = {"state": "filmed", "take_id": take}
         server.put(f"/api/sessions/{session['id']}/takes/{index}", note, "PATCH")
-    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, MEASURE_MS / 1000)
+    server.wait_until(lambda: server.get("/api/takes")["busy"] == 0)
     return session["id"]
 
 

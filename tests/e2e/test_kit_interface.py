@@ -194,7 +194,7 @@ def test_an_orbit_is_planned_and_filmed(demo, page):
     page.locator("main").click(position={"x": 5, "y": 300})
     page.keyboard.press("f")
     video = page.get_by_label("The planned move, simulated")
-    expect(video).to_be_visible(timeout=30_000)
+    expect(video).to_be_visible()
     expect(page.get_by_text("Simulated.")).to_be_visible()
     page.reload()
     expect(page.get_by_role("combobox", name="Move", exact=True)).to_contain_text("Orbit")

@@ -17,7 +17,7 @@ SPEED = 12
 
 def wait_for(page: Page, step: str, position: int) -> None:
     both = f'[data-testid="runner"][data-step="{step}"][data-position="{position}"]'
-    page.locator(both).wait_for(timeout=20_000)
+    page.locator(both).wait_for(timeout=90_000)
 
 
 def keep_session(page: Page, address: str) -> str:
