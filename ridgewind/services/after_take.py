@@ -22,9 +22,10 @@ LEVEL = 0.3
 
 @dataclass(frozen=True)
 class TakeResult:
-    """state: none without a film, measuring, told, or failed. take_id: of the film. better_by: gust less than the take
-    before it of the same drill, None where there is none. cause, change: the first cause and the
-    one thing to change, "" where none is clear. figure, advice: what is said, in sentences."""
+    """state: none without a film, measuring, told, or failed. take_id: of the film. better_by: gust
+    less than the take before it of the same drill, None where there is none. cause, change: the
+    first cause and the one thing to change, "" where none is clear. figure, advice: what is said,
+    in sentences."""
 
     state: State
     take_id: int | None

@@ -9,6 +9,7 @@ from ridgewind.core.brief import FEELS, LONGEST_NAME, Brief, Likeness
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.shake.gust import GUST_MAX
 from ridgewind.services import assessing
+from ridgewind.services.assessing import Judged
 from ridgewind.services.errors import NO_SHOT, NOT_MEASURED, UNSETTLED, NotReadyError
 from ridgewind.store import briefs, database, takes
 from ridgewind.store.database import Connection
@@ -28,6 +29,17 @@ def make_brief(db: Connection, take_id: int, *, name: str, is_own: bool) -> Exam
     """Make a brief that allows what a take, or the part of it that is judged, shows. is_own: it is
     a take of the shooter's and stays one; else it is an example from now on. Raises NotFoundError,
     NotReadyError where nothing can be told of it."""
+    judged, found = settled(db, take_id)
+    brief = like(judged.take.brief, judged.take.name, found)
+    with database.atomic(db):
+        brief_id = briefs.add(db, brief, name=name)
+        if not is_own:
+            takes.set_origin(db, take_id, "example")
+    return Example(brief_id, brief.target, judged.take.origin)
+
+
+def settled(db: Connection, take_id: int) -> tuple[Judged, Assessment]:
+    """A take of which something can be told. Raises NotFoundError, NotReadyError."""
     judged = assessing.judge(db, take_id)
     found = judged.assessment
     if found is None:
@@ -36,12 +48,7 @@ def make_brief(db: Connection, take_id: int, *, name: str, is_own: bool) -> Exam
         raise NotReadyError(*UNSETTLED)
     if found.gust is None:
         raise NotReadyError(*NO_SHOT)
-    brief = like(judged.take.brief, judged.take.name, found)
-    with database.atomic(db):
-        brief_id = briefs.add(db, brief, name=name)
-        if not is_own:
-            takes.set_origin(db, take_id, "example")
-    return Example(brief_id, brief.target, judged.take.origin)
+    return judged, found
 
 
 def like(brief: Brief, name: str, found: Assessment) -> Brief:

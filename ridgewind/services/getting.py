@@ -17,7 +17,7 @@ from ridgewind.core.kit.items import Lens, Mode
 from ridgewind.core.kit.optics import set_up_crop, true_focal_mm
 from ridgewind.core.practice.drill import Drill, Family, Need, Technique, Tempo
 from ridgewind.core.trials.outlast import Lastings
-from ridgewind.services import limits, own_hand
+from ridgewind.services import examples, limits, own_hand
 from ridgewind.services.errors import NO_SETUP, NotReadyError
 from ridgewind.store import database, drills, findings, kit
 from ridgewind.store.database import Connection
@@ -60,6 +60,7 @@ NEAR = 0.02
 """Share of a lens's ends within which it counts as reaching."""
 
 LONGEST_NAME = 120
+LEAST_WANTED_S = 0.5
 
 
 @dataclass(frozen=True)
@@ -120,6 +121,39 @@ def get_shot(
     )
     recorded = sum(one.takes for one in options)
     return Answer(found, three_legs(options), recorded, NamedSetup(row.id, row.ask.name), reaches)
+
+
+@dataclass(frozen=True)
+class ShotLike:
+    """What a clip shows, as it can be asked for. target: gust on the screen of its brief. wanted_s:
+    its length, as it plays."""
+
+    name: str
+    feel: str
+    target: float
+    screen: str
+    focal_eq_mm: float
+    move: Move
+    wanted_s: float
+
+
+def shot_like(db: Connection, take_id: int) -> ShotLike:
+    """Ask for a shot like a clip: as smooth, through its lens, of its kind and length. Raises
+    NotFoundError, NotReadyError where nothing can be told of it."""
+    judged, found = examples.settled(db, take_id)
+    brief = examples.like(judged.take.brief, judged.take.name, found)
+    shots = [shot for shot in found.reading.shots if shot.counted.any()]
+    longest = max(shots, key=lambda one: len(one.counted))
+    moves = found.move is not None and found.move.move is not None
+    return ShotLike(
+        name=judged.take.name,
+        feel=brief.feel,
+        target=brief.target,
+        screen=brief.screen,
+        focal_eq_mm=judged.take.focal_eq_mm,
+        move="walk" if found.causes.steps is not None else "move" if moves else "still",
+        wanted_s=max(LEAST_WANTED_S, longest.end_s - longest.start_s),
+    )
 
 
 def take_setup(db: Connection, setup_id: int, *, focal_eq_mm: float, fps: float) -> int:

@@ -108,6 +108,15 @@ def test_a_brief_is_made_by_example_and_taken_back(own_demo, page):
     own_demo.wait_until(lambda: own_demo.get("/api/takes?origin=example")["takes"] == [], seconds=5)
 
 
+def test_a_shot_like_a_clip_is_asked_for(own_demo, page):
+    take = next(one for one in own_demo.get("/api/takes")["takes"] if one["remedy"] is not None)
+    page.goto(f"{own_demo.address}/takes/{take['id']}")
+    page.get_by_role("link", name="How do I get one like it?").click()
+    expect(page.get_by_text(f"Asked for a shot like “{take['name']}”.")).to_be_visible()
+    target = own_demo.get(f"/api/shot/like/{take['id']}")["target"]
+    expect(page.get_by_test_id("outlook")).to_contain_text(f"Gust {target:.1f} or under")
+
+
 def test_a_take_is_held_against_the_example_of_its_brief(own_demo, page):
     def strongest(take):
         bands = own_demo.get(f"/api/takes/{take['id']}")["judgement"]["bands"]

@@ -1139,6 +1139,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/shot/like/{take_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What a clip shows, as a shot like it is asked for. */
+    get: operations["shot_shot_like_shot_like__int_take_id__get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/shot/setup": {
     parameters: {
       query?: never;
@@ -3342,6 +3359,35 @@ export interface components {
       low_mm: number;
       /** Name */
       name: string;
+    };
+    /**
+     * LikeAnswer
+     * @description What a clip shows, as a shot like it is asked for.
+     */
+    LikeAnswer: {
+      /**
+       * Feel
+       * @enum {string}
+       */
+      feel: "locked" | "smooth" | "alive" | "raw";
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /**
+       * Move
+       * @enum {string}
+       */
+      move: "still" | "move" | "walk";
+      /** Name */
+      name: string;
+      /**
+       * Screen
+       * @enum {string}
+       */
+      screen: "phone" | "laptop" | "cinema";
+      /** Target */
+      target: number;
+      /** Wanted S */
+      wanted_s: number;
     };
     /**
      * Likeness
@@ -9695,6 +9741,7 @@ export interface operations {
         move?: "still" | "move" | "walk";
         focal_eq_mm?: number;
         feel?: ("locked" | "smooth" | "alive" | "raw") | null;
+        target?: number | null;
         wanted_s?: number | null;
         keep_sound?: boolean | null;
         screen?: ("phone" | "laptop" | "cinema") | null;
@@ -9714,6 +9761,53 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ShotAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  shot_shot_like_shot_like__int_take_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LikeAnswer"];
         };
       };
       /** @description Bad Request */

@@ -11,6 +11,8 @@ export type ShotAsked = {
   move: "still" | "move" | "walk";
   focal_eq_mm: number;
   feel?: ShotAnswer["feel"];
+  /** Gust that is allowed, over the feel's own. */
+  target?: number;
   wanted_s?: number;
   keep_sound?: boolean;
   screen?: ShotAnswer["screen"];
@@ -25,6 +27,11 @@ export function useShot(asked: ShotAsked) {
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) => dataOf(client.GET("/api/shot", { params: { query: asked }, signal })),
   });
+}
+
+/** What a clip shows, as a shot like it is asked for. */
+export function shotLike(take_id: number) {
+  return dataOf(client.GET("/api/shot/like/{take_id}", { params: { path: { take_id } } }));
 }
 
 /** Make the set-up that a way wants, and use it; gives its number and that of the one before. */

@@ -13,14 +13,15 @@ RemedyName = Literal["keep", "slow", "polish", "slow_polish", "nearer"]
 
 class ShotQuery(Strict):
     """brief_id, setup_id: the ones in use where they are left out. feel to delivery_width_px: over
-    what the brief says; a delivered size keeps the brief's shape. focal_eq_mm: through which it is
-    seen."""
+    what the brief says; a delivered size keeps the brief's shape. target: gust that is allowed,
+    over the feel's own. focal_eq_mm: through which it is seen."""
 
     brief_id: int | None = Field(default=None, ge=1)
     setup_id: int | None = Field(default=None, ge=1)
     move: Literal["still", "move", "walk"] = "still"
     focal_eq_mm: float = Field(default=50.0, ge=8, le=1000)
     feel: FeelName | None = None
+    target: float | None = Field(default=None, ge=0, le=10)
     wanted_s: float | None = Field(default=None, ge=0.5, le=600)
     keep_sound: bool | None = None
     screen: ScreenName | None = None
@@ -85,6 +86,22 @@ class ShotAnswer(BaseModel):
     three_legs: bool
     recorded: int
     lenses: list[ReachLine]
+
+
+class LikePath(BaseModel):
+    take_id: int = Field(ge=1)
+
+
+class LikeAnswer(BaseModel):
+    """What a clip shows, as a shot like it is asked for."""
+
+    name: str
+    feel: FeelName
+    target: float
+    screen: ScreenName
+    focal_eq_mm: float
+    move: Literal["still", "move", "walk"]
+    wanted_s: float
 
 
 class SetupOfShot(Strict):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import asdict, replace
 from http import HTTPStatus
 from typing import cast
 
@@ -56,6 +56,14 @@ def ways_to_get(query: models.ShotQuery) -> Response:
     )
 
 
+@api.get("/shot/like/<int:take_id>", responses={200: models.LikeAnswer, **FAULTS})
+def shot_like(path: models.LikePath) -> Response:
+    """What a clip shows, as a shot like it is asked for."""
+    with current().read() as db:
+        found = getting.shot_like(db, path.take_id)
+    return answered(models.LikeAnswer.model_validate(asdict(found)))
+
+
 @api.post("/shot/setup", responses={201: models.MadeSetup, **FAULTS})
 def take_setup(body: models.SetupOfShot) -> Response:
     """Make the set-up that a way wants, and use it."""
@@ -69,6 +77,8 @@ def _asked(brief: Brief, query: models.ShotQuery) -> Brief:
     """The brief with what is asked over it; another feel is meant with its own target."""
     if query.feel is not None and query.feel != brief.feel:
         brief = replace(brief, feel=query.feel, own_target=None)
+    if query.target is not None:
+        brief = replace(brief, own_target=query.target)
     if query.delivery_width_px is not None:
         shape = brief.delivery_height_px / brief.delivery_width_px
         brief = replace(brief, delivery_height_px=round(shape * query.delivery_width_px))

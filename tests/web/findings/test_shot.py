@@ -64,6 +64,18 @@ def test_seconds_and_delivery_change_the_answer(client, filmed):
     assert all(one["fps"] >= 50.0 for one in found["options"])
 
 
+def test_a_clip_is_matched(client, library, measured):
+    take = client.get(f"/api/takes/{measured}", headers=HERE).json
+    like = client.get(f"/api/shot/like/{measured}", headers=HERE).json
+    assert like["target"] == pytest.approx(take["judgement"]["gust"], abs=0.11)
+    assert like["target"] >= take["judgement"]["gust"]
+    assert (like["name"], like["focal_eq_mm"]) == (take["take"]["name"], take["focal_eq_mm"])
+    assert like["wanted_s"] == pytest.approx(take["clip"]["duration_s"], abs=0.1)
+    query = "&".join(f"{key}={value}" for key, value in like.items() if key != "name")
+    assert shot(client, f"?{query}")["target"] == like["target"]
+    assert client.get("/api/shot/like/999", headers=HERE).status_code == 404
+
+
 def test_a_set_up_is_taken_in_one_step(client, filmed):
     before = shot(client)
     setups = {one["name"]: one["id"] for one in before["setups"]}

@@ -13,6 +13,7 @@ import { useRemembered } from "../../../ui/useRemembered";
 import { FindingsTabs } from "../FindingsTabs";
 import { lensBy, LensSlider } from "../LensSlider";
 import { Delivery } from "./Delivery";
+import { MatchClip } from "./MatchClip";
 import { LensReach } from "./LensReach";
 import { Options, useActs } from "./Options";
 import { framingLens, outlookWords } from "./words";
@@ -109,6 +110,7 @@ function Asked({ asked, answer, put }: AskedProps) {
           put({
             brief_id: Number(id),
             feel: undefined,
+            target: undefined,
             wanted_s: undefined,
             keep_sound: undefined,
             screen: undefined,
@@ -124,7 +126,7 @@ function Asked({ asked, answer, put }: AskedProps) {
           value: value as ShotAnswer["feel"],
           words,
         }))}
-        onChange={(feel) => put({ feel })}
+        onChange={(feel) => put({ feel, target: undefined })}
       />
       <Segments
         label="Move"
@@ -150,6 +152,7 @@ function Asked({ asked, answer, put }: AskedProps) {
         onChange={(keep_sound) => put({ keep_sound })}
       />
       <Delivery answer={answer} put={put} />
+      <MatchClip put={put} />
       <Select
         label="Set-up"
         value={String(answer.setup.id)}

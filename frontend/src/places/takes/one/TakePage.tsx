@@ -210,9 +210,17 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                 The path, CSV
               </a>
               {settled && (
-                <Button look="bare" className="ml-2" onClick={() => setLiking(true)}>
-                  A brief like it <Key>B</Key>
-                </Button>
+                <>
+                  <Button look="bare" className="ml-2" onClick={() => setLiking(true)}>
+                    A brief like it <Key>B</Key>
+                  </Button>
+                  <Link
+                    to={`/findings/shot?like=${take.id}`}
+                    className="ml-3 text-note text-stone underline hover:text-ink"
+                  >
+                    How do I get one like it?
+                  </Link>
+                </>
               )}
             </div>
             {finer && (
