@@ -112,7 +112,7 @@ def test_a_shot_like_a_clip_is_asked_for(own_demo, page):
     take = next(one for one in own_demo.get("/api/takes")["takes"] if one["remedy"] is not None)
     page.goto(f"{own_demo.address}/takes/{take['id']}")
     page.get_by_role("link", name="How do I get one like it?").click()
-    expect(page.get_by_text(f"Asked for a shot like “{take['name']}”.")).to_be_visible()
+    expect(page.get_by_text(f"Asked for a shot like “{take['name']}”.").first).to_be_visible()
     target = own_demo.get(f"/api/shot/like/{take['id']}")["target"]
     expect(page.get_by_test_id("outlook")).to_contain_text(f"Gust {target:.1f} or under")
 
