@@ -6,7 +6,7 @@ from datetime import timedelta
 
 import pytest
 
-from ridgewind.store import database, sessions
+from ridgewind.store import database, sessions, takes
 from tests.web.conftest import HERE
 from tests.web.seasons import BEGUN
 
@@ -41,6 +41,13 @@ def test_a_record_is_held_by_a_take_that_is_fully_trusted(client, library, seaso
     after = progress(client)["drills"][0]["record"]
     assert after["take_id"] != before["take_id"]
     assert after["value"] > before["value"]
+
+
+def test_a_drill_that_goes_through_lenses_has_no_mark_to_be_over(client, library, season):
+    with database.opened(library.database) as db, database.atomic(db):
+        for take_id in season[::2]:
+            takes.set_own_focal(db, take_id, 85.0)
+    assert progress(client)["work"] == []
 
 
 def test_what_is_over_its_mark_is_worked_on_next(client, season):
