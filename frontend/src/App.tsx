@@ -5,6 +5,7 @@ import { DropAnywhere } from "./places/takes/list/DropAnywhere";
 import { useTheme } from "./theme/useTheme";
 import { PLACES, Trail } from "./Trail";
 import { ErrorBoundary } from "./ui/ErrorBoundary";
+import { useArrival } from "./ui/useArrival";
 import { useNotices } from "./ui/notices";
 import { TroubleStrip } from "./ui/TroubleStrip";
 import { useKeys } from "./keys/useKeys";
@@ -53,6 +54,7 @@ export function App() {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const { undoLast } = useNotices();
+  useArrival(pathname);
   useKeys(
     {
       ...Object.fromEntries(

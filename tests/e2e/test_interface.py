@@ -101,6 +101,20 @@ def test_causes_are_named_with_evidence_and_one_thing_to_change(demo, page):
     expect(page.get_by_text(re.compile("Pan or slide right, .* 14° as a turn"))).to_be_visible()
 
 
+def test_focus_goes_to_the_heading_of_a_new_page_and_not_of_the_first(demo, page):
+    page.goto(f"{demo.address}/takes")
+    heading = page.get_by_role("heading", level=1)
+    expect(heading).to_be_visible()
+    expect(heading).not_to_be_focused()
+    page.keyboard.press("2")
+    expect(page.get_by_role("heading", name="Kit", level=1)).to_be_focused()
+    page.get_by_role("link", name="Findings", exact=True).click()
+    page.get_by_role("link", name="Your hand", exact=True).click()
+    expect(page.get_by_role("heading", name="Your hand", level=1)).to_be_focused()
+    page.keyboard.press("Tab")
+    assert page.evaluate("document.activeElement.closest('main') !== null")
+
+
 def test_a_subject_is_marked_and_followed(own_demo, page):
     open_take(page, own_demo.address, "Sacks, slide by weight shift")
     picture = page.get_by_label("The take", exact=True).bounding_box()

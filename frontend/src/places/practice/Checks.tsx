@@ -12,14 +12,15 @@ type Props = { drill: Drill; checks: SessionDetail["checks"][string] };
 export function Checks({ drill, checks }: Props) {
   const [ticked, setTicked] = useState(0);
   const tick = () => setTicked((now) => Math.min(checks.length, now + 1));
-  useKeys({ "Tick the next check": { k: tick } });
+  const say = () => speak(checks.map((check) => check.words).join(" "), 1);
+  useKeys({ "Tick the next check": { k: tick }, "Say the checks": { v: say } });
   return (
     <div className="mx-auto w-full max-w-[760px] space-y-2 text-left">
       <div className="flex items-center gap-3">
         <h2 className="label-wide">Before you roll</h2>
         <span className="ml-auto flex gap-2">
-          <Button onClick={() => speak(checks.map((check) => check.words).join(" "), 1)}>
-            <Volume2 size={15} aria-hidden /> Say it
+          <Button onClick={say}>
+            <Volume2 size={15} aria-hidden /> Say it <Key>V</Key>
           </Button>
           <Button onClick={tick}>
             Tick <Key>K</Key>

@@ -37,12 +37,12 @@ export function NoteBar({ take, onNote }: Props) {
           />
         ))}
       </Group>
-      <Group words="wind">
+      <Group words="wind" hint="W">
         {WIND.map((words, n) => (
           <Tap key={words} on={take.wind === n} words={words} onClick={() => onNote({ wind: n })} />
         ))}
       </Group>
-      <Group words="strap">
+      <Group words="strap" hint="S">
         {[1, 2, 3, 4, 5].map((n) => (
           <Tap
             key={n}
@@ -56,10 +56,14 @@ export function NoteBar({ take, onNote }: Props) {
   );
 }
 
-function Group({ words, children }: { words: string; children: React.ReactNode }) {
+type GroupProps = { words: string; hint?: string; children: React.ReactNode };
+
+function Group({ words, hint, children }: GroupProps) {
   return (
     <span role="group" aria-label={words} className="inline-flex items-center gap-1">
-      <span className="mr-1 text-stone">{words}</span>
+      <span className="mr-1 text-stone">
+        {words} {hint && <Key>{hint}</Key>}
+      </span>
       {children}
     </span>
   );

@@ -70,6 +70,8 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
       "How tired": Object.fromEntries(
         [1, 2, 3, 4, 5].map((n) => [String(n), () => note({ fatigue: n })]),
       ),
+      "Wind, one stronger": { w: () => note({ wind: nextOf(noted?.wind, 0, 3) }) },
+      "Strap, one harder": { s: () => note({ tension: nextOf(noted?.tension, 1, 5) }) },
       Mute: { m: mute },
       "Full screen": { f: fullScreen },
       Stop: { Escape: onStop },
@@ -119,6 +121,10 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
     </div>
   );
 }
+
+/** The next of some steps, and round again. */
+const nextOf = (now: number | null | undefined, least: number, most: number) =>
+  now === null || now === undefined || now >= most ? least : now + 1;
 
 /** The take that was filmed last, for the notes. */
 function lastFilmed(detail: SessionDetail, step: Step | null): SessionTake | undefined {
