@@ -24,7 +24,7 @@ import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Protocol
+from typing import IO, Protocol
 
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
 from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
@@ -41,6 +41,9 @@ OWN_ONLY = 0o700
 """Films are the shooter's alone: no other user of the computer can list or read the folder."""
 
 WORKERS_LEAVE_S = 10.0
+LET_GO_S = 1.0
+"""In which what is left of a killed server lets the library go."""
+
 """Workers of a server that was killed notice it within half a second."""
 
 KEEP_DELETED_DAYS = 7
@@ -108,13 +111,15 @@ class Library:
 
     @contextlib.contextmanager
     def locked(self) -> Iterator[None]:
-        """Hold the library for one server; raises LibraryBusyError where another has it."""
+        """Hold the library for one server; raises LibraryBusyError where another has it, and keeps
+        it: a process that was just killed may leave a child that lets go a moment later."""
         self.root.mkdir(parents=True, exist_ok=True, mode=OWN_ONLY)
         with self._lock.open("a+") as handle:
-            try:
-                fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            except OSError as error:
-                raise LibraryBusyError(str(self.root)) from error
+            end = time.monotonic() + LET_GO_S
+            while not _held(handle):
+                if time.monotonic() > end:
+                    raise LibraryBusyError(str(self.root))
+                time.sleep(LET_GO_S / 20)
             yield
 
     def key(self) -> str:
@@ -346,3 +351,12 @@ def _suffix(file_name: str) -> str:
     """A harmless suffix to store a film under; its name is otherwise its content's."""
     suffix = Path(file_name).suffix.lower()
     return suffix if re.fullmatch(r"\.[a-z0-9]{1,5}", suffix) else ".film"
+
+
+def _held(handle: IO[str]) -> bool:
+    """Whether this process has the lock now."""
+    try:
+        fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        return False
+    return True

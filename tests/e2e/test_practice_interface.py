@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from tests.e2e.helpers import check_accessibility
 
 pytestmark = pytest.mark.e2e
-SPEED = 12
+SPEED = 6
 
 
 def wait_for(page: Page, step: str, position: int) -> None:
@@ -108,9 +108,14 @@ def test_a_skip_and_a_repeat_are_taken_back_and_the_end_says_what_comes_next(fre
     page.keyboard.press("z")
     wait_for(page, "rest", 0)
     fresh.wait_until(lambda: states(fresh, session_id)[0] == "filmed", 10)
-    page.get_by_role("group", name="strap").get_by_role("button", name="3").click()
-    for key in ("s", "w", "w"):  # one harder; no wind, then light
-        page.keyboard.press(key)
+    strap, wind = (page.get_by_role("group", name=name) for name in ("strap", "wind"))
+    strap.get_by_role("button", name="3").click()
+    for key, group, now in (("", strap, "3"), ("s", strap, "4"), ("w", wind, "none"),
+                            ("w", wind, "light")):  # fmt: skip
+        if key:
+            page.keyboard.press(key)
+        chosen = group.get_by_role("button", name=now, exact=True)
+        expect(chosen).to_have_attribute("aria-pressed", "true")
     for position in range(1, len(states(fresh, session_id))):
         page.keyboard.press("ArrowRight")
         if position == 1:  # out of the rest first
