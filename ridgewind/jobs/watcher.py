@@ -30,13 +30,13 @@ from ridgewind.store.watched import FilmFile
 
 log = logging.getLogger(__name__)
 
-BUSY_S, IDLE_S = 0.5, 3.0
-"""Between two looks while something is on its way, and while nothing is."""
+BUSY_S, IDLE_S, CALM_S = 0.5, 3.0, 0.2
+"""Between two looks while something is on its way, while nothing is, and at the least: a film that
+is written gives an event for each of its pieces."""
 
 STOP_S = 5.0
 
 STOPPED = ("stopped", "the application was closed", "it is taken in at the next start")
-
 
 WAITS = (DISK_FULL[0], folders.GROWING[0], folders.PULLED[0], folders.NO_FOLDER[0], STOPPED[0])
 """Faults that pass: there is no room, somebody still writes it, the folder went away."""
@@ -78,6 +78,7 @@ class Watcher:
                 log.exception("the watched folder could not be looked at; trying again")
             self._wanted.wait(BUSY_S if busy else IDLE_S)
             self._wanted.clear()
+            self._stopping.wait(CALM_S)
 
     def look(self, db: Connection) -> bool:
         """Take in what is whole, file what is measured; returns whether more is on its way."""

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.shake.causes import Cause
-from ridgewind.services import assessing
+from ridgewind.services import assessing, trials
 from ridgewind.store import drills, jobs, sessions
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
@@ -71,7 +71,7 @@ def result_of(db: Connection, session_id: int, position: int) -> TakeResult:
         better_by=better_by,
         cause="" if first is None else first.name,
         change="" if first is None else first.change,
-        figure=_figure_words(gust, target, better_by),
+        figure=_figure_words(gust, target, better_by) + _doubt_words(found.reading.trusted_share),
         advice=_advice_words(first, passed=gust <= target),
     )
 
@@ -102,6 +102,13 @@ def _figure_words(gust: float, target: float, better_by: float | None) -> str:
         return f"{told} About as the last."
     word = "Better" if better_by > 0.0 else "Rougher"
     return f"{told} {word} than the last by {abs(better_by):.1f}."
+
+
+def _doubt_words(trusted_share: float) -> str:
+    """That it is unsure, by the same share as keeps a take out of trials."""
+    return (
+        "" if trusted_share >= trials.LEAST_TRUST else f" Unsure: {trusted_share:.0%} is trusted."
+    )
 
 
 def _advice_words(first: Cause | None, *, passed: bool) -> str:

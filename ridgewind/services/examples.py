@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import FEELS, LONGEST_NAME, Brief, Likeness
 from ridgewind.core.judge.assessment import Assessment
+from ridgewind.core.judge.likeness import shakes
 from ridgewind.core.shake.gust import GUST_MAX
 from ridgewind.services import assessing
 from ridgewind.services.assessing import Judged
@@ -63,7 +64,11 @@ def like(brief: Brief, name: str, found: Assessment) -> Brief:
         own_target=target,
         likeness=Likeness(
             name=name[:LONGEST_NAME],
-            shares={one.name: one.share for one in found.bands if one.share is not None},
+            shares={
+                one.name: one.share
+                for one in found.bands
+                if one.share is not None and shakes(found.speed_pct_s)
+            },
             move=None if move is None else move.kind,
             move_s=None if move is None else move.seconds,
         ),

@@ -8,7 +8,7 @@ from typing import Literal
 
 from ridgewind.core.practice.matching import LIKELY
 from ridgewind.library import arrivals, folders
-from ridgewind.media.errors import UnreadableError
+from ridgewind.media.errors import UnfitError, UnreadableError
 from ridgewind.services import filing
 from ridgewind.store import database, sessions, watched
 from ridgewind.store.database import Connection
@@ -17,6 +17,12 @@ from ridgewind.store.watched import WatchedFilmRow
 State = Literal["off", "watching", "gone"]
 
 MOST_TOLD = 12
+
+OWN_FOLDER = (
+    "own_folder",
+    "the library itself lies there, and would take its own copies in",
+    "name the folder that the phone or recorder fills",
+)
 
 
 @dataclass(frozen=True)
@@ -30,10 +36,13 @@ class Watching:
     films: tuple[WatchedFilmRow, ...]
 
 
-def watch(db: Connection, path: str) -> Watching:
-    """Take films in as they come to a folder; what is there now stays out. Raises UnreadableError
-    where there is no folder."""
-    root = folders.folder_at(path)
+def watch(db: Connection, path: str, *, library: Path) -> Watching:
+    """Take films in as they come to a folder; what is there now stays out. library: its folder,
+    whose copies and renders are films too. Raises UnreadableError where there is no folder,
+    UnfitError where it holds the library or lies in it."""
+    root, own = folders.folder_at(path), library.resolve()
+    if root.is_relative_to(own) or own.is_relative_to(root):
+        raise UnfitError(*OWN_FOLDER)
     before = arrivals.films_in(root)
     with database.atomic(db):
         watched.begin(db, str(root), before)

@@ -92,7 +92,8 @@ def test_a_session_is_taken_along_on_paper(fresh, page, browser):
     expect(sheet.get_by_role("figure")).to_have_attribute("aria-label", re.compile("hips turn"))
     takes = fresh.get(f"/api/sessions/{made['session_id']}")["session"]["takes"]
     expect(sheet.get_by_role("row")).to_have_count(1 + len(takes))
-    page.pdf(prefer_css_page_size=True)  # it can be printed
+    paper = page.pdf(prefer_css_page_size=True)
+    assert len(re.findall(rb"/Type\s*/Page[^s]", paper)) == 1
     page.keyboard.press("Escape")
     expect(page).to_have_url(address)
     check_accessibility(

@@ -15,7 +15,7 @@ from ridgewind.jobs.watcher import Watcher
 from ridgewind.library import arrivals
 from ridgewind.library.arrivals import Stillness, films_in
 from ridgewind.library.library import Library
-from ridgewind.media.errors import UnreadableError
+from ridgewind.media.errors import UnfitError, UnreadableError
 from ridgewind.services import watching
 from ridgewind.store import clips, database, listing, sessions, takes, watched
 from tests.conftest import shaken, write_film
@@ -69,7 +69,7 @@ def test_what_comes_is_taken_once_and_what_was_there_stays_out(library, folder, 
     shutil.copy(film, folder / "old.mp4")
     watcher = Watcher(library, Queue(library))
     with database.opened(library.database) as db:
-        watching.watch(db, str(folder))
+        watching.watch(db, str(folder), library=library.root)
         (folder / "day").mkdir()
         write_film(folder / "day" / "new.mp4", shaken(20))
         look_until(watcher, db, lambda: names(db) == ["new"])
@@ -98,7 +98,7 @@ def test_a_film_that_is_still_being_written_is_left_until_it_is_whole(library, f
                 time.sleep(0.1)
 
     with database.opened(library.database) as db:
-        watching.watch(db, str(folder))
+        watching.watch(db, str(folder), library=library.root)
         writer = threading.Thread(target=write)
         writer.start()
         while writer.is_alive():
@@ -129,7 +129,7 @@ def test_an_index_that_comes_last_is_waited_for_and_a_bad_file_told(folder, film
 def test_a_folder_that_vanishes_is_said_and_looked_at_again(library, folder, film):
     watcher = Watcher(library, Queue(library))
     with database.opened(library.database) as db:
-        watching.watch(db, str(folder))
+        watching.watch(db, str(folder), library=library.root)
         away = folder.rename(folder.with_name("unplugged"))
         watcher.look(db)
         assert watching.watching(db).state == "gone"
@@ -138,7 +138,7 @@ def test_a_folder_that_vanishes_is_said_and_looked_at_again(library, folder, fil
         look_until(watcher, db, lambda: names(db) == ["b"])
         assert watching.watching(db).state == "watching"
         with pytest.raises(UnreadableError, match="no folder"):
-            watching.watch(db, str(folder / "nowhere"))
+            watching.watch(db, str(folder / "nowhere"), library=library.root)
         assert watching.watching(db).root == str(folder), "a wrong path changes nothing"
 
 
@@ -155,7 +155,7 @@ def test_a_film_with_a_slate_is_filed_under_the_session_that_runs(library, folde
     with database.opened(library.database) as db:
         with database.atomic(db):
             session_id = running_session(db)
-        watching.watch(db, str(folder))
+        watching.watch(db, str(folder), library=library.root)
         film_with_slate(folder / "slated.mp4", 1)
         shutil.copy(film, folder / "loose.mp4")
         look_until(watcher, db, lambda: len(names(db)) == 2)
@@ -170,7 +170,7 @@ def test_a_film_with_a_slate_is_filed_under_the_session_that_runs(library, folde
 
 def test_it_works_in_a_thread_of_its_own_and_takes_are_removed_for_good(library, folder, film):
     with database.opened(library.database) as db, Watcher(library, Queue(library)) as watcher:
-        watching.watch(db, str(folder))
+        watching.watch(db, str(folder), library=library.root)
         watcher.wake()
         time.sleep(0.3)
         shutil.copy(film, folder / "c.mp4")
@@ -181,3 +181,11 @@ def test_it_works_in_a_thread_of_its_own_and_takes_are_removed_for_good(library,
         with database.atomic(db):
             takes.remove(db, line.take_id)
         assert [one.take_id for one in watched.newest(db, limit=5)] == [None]
+
+
+def test_the_librarys_own_folder_is_never_watched(library, folder):
+    with database.opened(library.database) as db:
+        for path in (library.root, library.originals, library.root.parent):
+            with pytest.raises(UnfitError, match="the library itself"):
+                watching.watch(db, str(path), library=library.root)
+        assert watching.watching(db).state == "off"

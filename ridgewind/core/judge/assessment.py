@@ -13,7 +13,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.cadence import delivered_step
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
-from ridgewind.core.judge.likeness import Compared, compare
+from ridgewind.core.judge.likeness import Compared, compare, shakes
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.judge.shutter import KnownReadout, readout_of
@@ -75,9 +75,9 @@ def assess(
         move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
         causes = analysis.causes(moves=move is not None and move.move is not None)
         lee = find_lee(reading, brief)
-        if brief.likeness is not None:
-            likeness = compare(brief.likeness, bands, move)
     speed = analysis.at_capture().speed_pct_s
+    if brief.likeness is not None and doubt is None and shakes(speed):
+        likeness = compare(brief.likeness, bands, move)
     screen_deg = brief.screen_deg
     return Assessment(
         reading=reading,

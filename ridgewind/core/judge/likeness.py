@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ridgewind.core.brief import Likeness
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
+from ridgewind.core.shake.causes import LEAST_SPEED_PCT_S
 
 ALIKE = 0.3
 """Share of the shake that lies in other bands than the example's, up to which the two are of one
@@ -32,6 +33,12 @@ class Compared:
     @property
     def alike(self) -> bool:
         return self.apart <= ALIKE
+
+
+def shakes(speed_pct_s: float | None) -> bool:
+    """Whether a picture of some speed S moves enough for its kinds of shake to be told; of less the
+    bands are those of the measurement's own error."""
+    return speed_pct_s is not None and speed_pct_s >= LEAST_SPEED_PCT_S
 
 
 def compare(example: Likeness, bands: Sequence[Band], move: MoveReading | None) -> Compared | None:

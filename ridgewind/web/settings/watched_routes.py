@@ -26,7 +26,7 @@ def watch(body: models.WatchAsk) -> Response:
     """Take films in as they come to a folder from now on."""
     service = current()
     with service.read() as db:
-        found = watching.watch(db, body.path)
+        found = watching.watch(db, body.path, library=service.library.root)
     service.on_watch()
     return answered(_answer(found))
 

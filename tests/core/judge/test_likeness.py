@@ -92,3 +92,9 @@ def test_another_move_than_the_examples_is_told():
 def test_a_share_is_a_share():
     with pytest.raises(InvalidArgumentError, match="share of sway"):
         like(sway=1.2)
+
+
+def test_a_picture_that_hardly_moves_is_like_nothing():
+    still = make_motion(rate_hz=30, seconds=8, pan=sine(0.002, 8.0))
+    brief = replace(usual_brief(), likeness=like(sway=0.8, jitter=0.2))
+    assert assess(Analysis(still), CLIP, brief).likeness is None

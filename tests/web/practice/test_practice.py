@@ -11,6 +11,7 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.services import trials
 from ridgewind.store import database, kit, sessions, takes
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
@@ -276,6 +277,17 @@ def test_what_came_of_a_take_is_told_for_the_rest_after_it(client, library, sess
         client.get(f"/api/sessions/{session['id']}/takes/99/result", headers=HERE).status_code
         == 404
     )
+
+
+def test_a_take_that_is_not_trusted_is_told_as_unsure(
+    client, library, session, tmp_path, monkeypatch
+):
+    taken = bring_in(client, write_film(tmp_path / "a.mp4", shaken(40)))["id"]
+    note(client, session, 0, state="filmed", take_id=taken)
+    measure(library, taken)
+    assert "Unsure" not in result(client, session, 0)["figure"]
+    monkeypatch.setattr(trials, "LEAST_TRUST", 1.01)
+    assert result(client, session, 0)["figure"].endswith("Unsure: 100% is trusted.")
 
 
 def test_a_film_that_cannot_be_measured_says_so(client, library, session, tmp_path):

@@ -60,8 +60,8 @@ export function BriefsPage() {
         <h1 className="title text-title leading-tight">Briefs</h1>
         <p className="text-stone">
           What a clip must feel like, and where it will be seen. Takes point at a brief; changing it
-          judges them all again. A film that you admire can be one: bring it in, open it, and press{" "}
-          <Key>B</Key>.
+          judges them all again. A film that you admire can be one: bring it in, open it, and make
+          <i className="not-italic font-medium"> a brief like it</i>.
         </p>
         <div className="ml-auto">
           <Button look="main" onClick={copy}>

@@ -27,9 +27,12 @@ export function Checks({ drill, checks }: Props) {
           </Button>
         </span>
       </div>
-      <ul className="grid gap-x-6 text-heading sm:grid-cols-2">
+      <ul className="grid gap-x-6 text-note sm:grid-cols-2 sm:text-heading">
         {checks.map((check, index) => (
-          <li key={check.key} className="flex items-center gap-2 border-b border-line py-1">
+          <li
+            key={check.key}
+            className="flex items-center gap-2 border-b border-line py-0.5 sm:py-1"
+          >
             <span
               className={`grid size-5 shrink-0 place-items-center border ${index < ticked ? "border-lichen-deep bg-lichen" : "border-ridge-2"}`}
             >
@@ -40,7 +43,7 @@ export function Checks({ drill, checks }: Props) {
         ))}
       </ul>
       {drill.cues.length > 0 && (
-        <p className="text-heading font-semibold">{drill.cues.join(" ")}</p>
+        <p className="text-lead font-semibold sm:text-heading">{drill.cues.join(" ")}</p>
       )}
     </div>
   );

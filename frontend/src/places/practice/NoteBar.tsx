@@ -10,7 +10,7 @@ export function NoteBar({ take, onNote }: Props) {
   return (
     <section
       aria-label={`Notes on take ${take.position + 1}`}
-      className="flex flex-wrap items-center justify-center gap-x-6 gap-y-2 border-t border-line px-4 py-2 text-lead"
+      className="flex flex-wrap items-center justify-center gap-x-6 gap-y-1 border-t border-line px-4 py-1 text-lead sm:gap-y-2 sm:py-2"
     >
       <span className="text-stone">Take {take.position + 1}:</span>
       <Group words="felt">

@@ -24,7 +24,7 @@ export function RunnerBody({ take, setUp }: Props) {
         <VariationBody
           drill={drill_key}
           variation={variation_key}
-          className="mx-auto h-32 w-40 lg:hidden"
+          className="mx-auto h-28 w-40 lg:hidden"
         />
       )}
     </>

@@ -41,7 +41,7 @@ export function RunnerFace({ detail, step, take, runner, told }: Props) {
   }
   return (
     <div
-      className={`relative flex flex-1 flex-col justify-center gap-3 px-4 py-3 text-center sm:px-10 ${step.kind === "roll" ? "bg-lichen" : ""}`}
+      className={`relative flex flex-1 flex-col justify-center gap-2 px-4 py-2 text-center sm:gap-3 sm:py-3 sm:px-10 ${step.kind === "roll" ? "bg-lichen" : ""}`}
     >
       {step.kind !== "warm-up" && <RunnerBody take={take} setUp={step.kind === "set-up"} />}
       <p className="text-far-heading font-semibold">
@@ -67,7 +67,7 @@ export function RunnerFace({ detail, step, take, runner, told }: Props) {
       </p>
       {step.kind === "roll" && <Sweep share={runner.elapsed / step.seconds} tempo={drill?.tempo} />}
       {step.kind === "set-up" && drill ? (
-        <ol className="mx-auto max-w-[760px] list-decimal pl-6 text-left text-heading">
+        <ol className="mx-auto max-w-[760px] list-decimal pl-6 text-left text-lead sm:text-heading">
           {drill.set_up.map((line) => (
             <li key={line}>{line}</li>
           ))}

@@ -34,7 +34,7 @@ export function RunnerFoot({
   onStop,
 }: Props) {
   return (
-    <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-2 border-t border-line bg-paper px-4 py-2">
+    <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-1 border-t border-line bg-paper px-4 py-2 sm:gap-2">
       <Act
         words={
           runner.running
@@ -60,9 +60,11 @@ export function RunnerFoot({
           <Undo2 size={20} />
         </Act>
       )}
-      <Act words="Full screen" hint="F" onClick={onFullScreen}>
-        <Maximize size={20} />
-      </Act>
+      <span className="hidden sm:block">
+        <Act words="Full screen" hint="F" onClick={onFullScreen}>
+          <Maximize size={20} />
+        </Act>
+      </span>
       <Act words="Stop" hint="Esc" onClick={onStop}>
         <Square size={20} />
       </Act>
@@ -77,7 +79,7 @@ export function RunnerFoot({
         step={0.05}
         value={volume}
         onChange={(event) => onVolume(Number(event.target.value))}
-        className="w-28 accent-[var(--ridge-4)]"
+        className="hidden w-28 sm:block accent-[var(--ridge-4)]"
       />
     </footer>
   );
@@ -96,10 +98,10 @@ function Act({ words, hint, main = false, onClick, children }: ActProps) {
     <button
       type="button"
       onClick={onClick}
-      className={`rounded inline-flex items-center gap-2 border px-4 py-3 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
+      className={`rounded inline-flex items-center gap-2 border px-3 py-3 sm:px-4 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
     >
       {children}
-      {words} <Key>{hint}</Key>
+      <span className={main ? "" : "sr-only sm:not-sr-only"}>{words}</span> <Key>{hint}</Key>
     </button>
   );
 }

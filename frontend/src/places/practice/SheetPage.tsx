@@ -80,7 +80,7 @@ function BlockOnPaper({ block, drill }: { block: Block; drill: Drill }) {
         {drill.purpose} {format.seconds(block.take_s)} a take, {format.seconds(block.rest_s)} of
         rest; passes at gust {format.gust(drill.target)}.
       </p>
-      <div className="mt-1 grid grid-cols-[150px_minmax(0,1fr)] gap-x-4 print:grid-cols-[32mm_minmax(0,1fr)]">
+      <div className="mt-1 grid gap-x-4 sm:grid-cols-[150px_minmax(0,1fr)] print:grid-cols-[32mm_minmax(0,1fr)]">
         <StillBody drill={drill.key} variation={null} className="h-[190px] print:h-[42mm]" />
         <div>
           <ol className="list-decimal pl-5 text-note">

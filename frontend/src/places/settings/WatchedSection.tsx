@@ -65,8 +65,8 @@ function Arrived({ films }: { films: Watched["films"] }) {
   if (films.length === 0) return null;
   return (
     <ul aria-label="What came" className="mt-3 max-w-[640px] text-note">
-      {films.map((one) => (
-        <li key={one.file} className="flex gap-3 border-t border-line py-1">
+      {films.map((one, k) => (
+        <li key={k} className="flex gap-3 border-t border-line py-1">
           <span className="min-w-0 grow truncate">{one.file}</span>
           {one.take_id !== null && (
             <Link to={`/takes/${one.take_id}`} className="underline">

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { useAskFilm, useHandFilm, type HandAsked, type HandFilm } from "../../../api/hand";
 import * as format from "../../../formats";
@@ -14,6 +14,8 @@ type Props = { technique: string; asked: HandAsked };
 /** Lets the stand-in camera film a made scene in this hand, to be looked at and measured. */
 export function FilmIt({ technique, asked }: Props) {
   const [id, setId] = useRemembered<number | null>("handFilm", null);
+  // Whoever comes back to a film that has ended meanwhile is told, and not led away.
+  const [waits, setWaits] = useState(false);
   const ask = useAskFilm();
   const { film, isUnderWay, stop } = useHandFilm(id);
   const navigate = useNavigate();
@@ -21,6 +23,7 @@ export function FilmIt({ technique, asked }: Props) {
   const busy = ask.isPending || isUnderWay;
   const go = () => {
     if (busy) return;
+    setWaits(true);
     ask.mutate(
       { technique, focal_eq_mm: asked.focal_eq_mm, rate: asked.rate },
       { onError: fail, onSuccess: (begun) => setId(begun.id) },
@@ -33,7 +36,7 @@ export function FilmIt({ technique, asked }: Props) {
         text: `Filmed: “${one.name}”. Predicted gust ${format.gust(one.predicted.gust)}.`,
         hint: "A made scene, simulated; it is measured like any film and teaches nothing of you.",
       });
-      void navigate(`/takes/${one.take_id}`);
+      if (waits) void navigate(`/takes/${one.take_id}`);
     } else if (one.state === "failed") {
       notify({ text: `“${one.name}” was not filmed.`, hint: one.fault ?? undefined });
     }
