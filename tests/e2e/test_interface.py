@@ -107,12 +107,14 @@ def test_focus_goes_to_the_heading_of_a_new_page_and_not_of_the_first(demo, page
     expect(heading).to_be_visible()
     expect(heading).not_to_be_focused()
     page.keyboard.press("2")
+    main = page.get_by_role("main")
+    expect(main.get_by_role("link").first).to_be_visible()
     expect(page.get_by_role("heading", name="Kit", level=1)).to_be_focused()
+    page.keyboard.press("Tab")
+    assert page.evaluate("document.activeElement.closest('main') !== null")
     page.get_by_role("link", name="Findings", exact=True).click()
     page.get_by_role("link", name="Your hand", exact=True).click()
     expect(page.get_by_role("heading", name="Your hand", level=1)).to_be_focused()
-    page.keyboard.press("Tab")
-    assert page.evaluate("document.activeElement.closest('main') !== null")
 
 
 def test_a_subject_is_marked_and_followed(own_demo, page):

@@ -1,9 +1,11 @@
 import { useEffect, useRef } from "react";
 
+/** So long a page may take until its heading is the one that stays. */
 const LONGEST_MS = 5000;
 
-/** On every page but the first, focus goes to the page's heading as soon as it is there: it is read
- * out, and Tab goes on from it. A page that puts focus elsewhere keeps it there. */
+/** On every page but the first, focus goes to the page's heading as soon as it is there, and to the
+ * one that takes its place: it is read out, and Tab goes on from it. A page that puts focus elsewhere
+ * keeps it there. */
 export function useArrival(pathname: string) {
   const first = useRef(true);
   useEffect(() => {
@@ -12,9 +14,10 @@ export function useArrival(pathname: string) {
       return;
     }
     const main = document.getElementById("main");
-    if (!main || arrive(main)) return;
+    if (!main) return;
+    let arrived = arrive(main, false);
     const seen = new MutationObserver(() => {
-      if (arrive(main)) seen.disconnect();
+      arrived = arrive(main, arrived) || arrived;
     });
     seen.observe(main, { childList: true, subtree: true });
     const later = setTimeout(() => seen.disconnect(), LONGEST_MS);
@@ -25,12 +28,14 @@ export function useArrival(pathname: string) {
   }, [pathname]);
 }
 
-/** Whether the page's heading is there; it has the focus then, unless something in the page has. */
-function arrive(main: HTMLElement): boolean {
+/** Whether the page's heading is there; it has the focus then, unless something in the page has, or,
+ * once it had it, anything at all. */
+function arrive(main: HTMLElement, arrived: boolean): boolean {
   const heading = main.querySelector("h1");
   if (!heading) return false;
-  const focused = document.activeElement;
-  if (!focused || focused === main || !main.contains(focused)) {
+  const focused = document.activeElement ?? document.body;
+  const lost = focused === document.body || focused === main;
+  if (lost || (!arrived && !main.contains(focused))) {
     heading.tabIndex = -1;
     heading.focus({ preventScroll: true });
   }
