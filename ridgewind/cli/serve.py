@@ -17,13 +17,30 @@ from ridgewind.web.server import Start
 @click.option("--data", type=FOLDER, help="Folder of the library.")
 @click.option("--port", type=PORT, default=8421, show_default=True, help="0 takes a free one.")
 @click.option("--open/--no-open", "open_browser", default=False, help="Open the browser.")
-def serve(data: Path | None, port: int, open_browser: bool) -> None:
+@click.option(
+    "--network",
+    is_flag=False,
+    flag_value="",
+    metavar="[ADDRESS]",
+    help="Open to paired phones, on an address of this computer.",
+)
+def serve(data: Path | None, port: int, open_browser: bool, network: str | None) -> None:
     """Start Ridgewind on this computer, with your own library.
 
     \b
     Examples:
       ridgewind serve --open
       ridgewind serve --data ~/films/ridgewind --port 9000
+      ridgewind serve --network
     """
     library = data or user_data_path("ridgewind", appauthor=False)
-    run_server(Start(library, port, open_browser=open_browser, before=disown, announce=click.echo))
+    run_server(
+        Start(
+            library,
+            port,
+            open_browser=open_browser,
+            network=network,
+            before=disown,
+            announce=click.echo,
+        )
+    )

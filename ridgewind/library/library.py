@@ -5,7 +5,7 @@ queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
 worked-on     held by its workers  previews/   planned moves, can be made again
 key           opens the pages      renders/    films made from takes
-                                   cleared/    originals put aside, gone after a week
+network/      TLS keys, private    cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
 """
 
@@ -82,6 +82,7 @@ class Library:
         self.renders = root / "renders"
         self.cleared = root / "cleared"
         self.incoming = root / "incoming"
+        self.network = root / "network"
         self._lock = root / "lock"
         self._worked_on = root / "worked-on"
 

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import io
 from collections import defaultdict
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, time, timedelta
 
 import icalendar
-import segno
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import strap_plan, usual_bench
@@ -17,6 +15,7 @@ from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.due import Due, Result, days_ahead, due
 from ridgewind.core.practice.session import Ask, Session, build_session
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.services import codes
 from ridgewind.store import database, drills, kit, sessions
 from ridgewind.store.database import Connection
 from ridgewind.store.drills import DrillRow
@@ -28,8 +27,6 @@ WEAKEST_OF = 20
 
 HORIZON_DAYS = 42
 START_OF_DAY = time(9, 0)
-QUIET_FIELDS = 4
-"""Blank fields round a code, as its standard asks (ISO/IEC 18004)."""
 
 
 @dataclass(frozen=True)
@@ -211,11 +208,7 @@ def slate_svg(db: Connection, session_id: int, position: int) -> bytes:
     session = sessions.by_id(db, session_id)
     if not 0 <= position < len(session.takes):
         raise NotFoundError("take of this session", position)
-    code = segno.make(slate_text(session_id, position), error="h", micro=False)
-    buffer = io.BytesIO()
-    code.save(buffer, kind="svg", border=QUIET_FIELDS, dark="#000", light="#fff",
-              xmldecl=False, svgns=True, omitsize=True)  # fmt: skip
-    return buffer.getvalue()
+    return codes.svg_of(slate_text(session_id, position), error="h")
 
 
 def iso(day: int) -> str:

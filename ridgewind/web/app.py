@@ -25,6 +25,9 @@ from ridgewind.web.findings.shot_routes import api as shot_api
 from ridgewind.web.findings.trial_routes import api as trials_api
 from ridgewind.web.kit.bench_routes import api as bench_api
 from ridgewind.web.kit.routes import api as kit_api
+from ridgewind.web.network import Network
+from ridgewind.web.phones import door
+from ridgewind.web.phones.routes import api as network_api
 from ridgewind.web.plan.brief_routes import api as briefs_api
 from ridgewind.web.plan.figure_routes import api as figures_api
 from ridgewind.web.plan.routes import api as plan_api
@@ -53,7 +56,8 @@ class Config:
     """library: folder of the library, prepared. demo: it holds made clips. key: without which
     nothing is answered; None where nobody else can ask. on_stale: called when a changed brief
     leaves verdicts to be judged again. on_put: called with the kind of work that was asked for.
-    on_watch: called when another folder is watched."""
+    on_watch: called when another folder is watched. network: by which it opens to phones; None
+    makes one that is never opened by itself."""
 
     library: Path
     demo: bool = False
@@ -61,6 +65,7 @@ class Config:
     on_stale: Callable[[], None] = field(default=lambda: None)
     on_put: Callable[[Kind], None] = field(default=lambda _kind: None)
     on_watch: Callable[[], None] = field(default=lambda: None)
+    network: Network | None = None
 
 
 def create_app(config: Config) -> Flask:
@@ -82,6 +87,7 @@ def create_app(config: Config) -> Flask:
         demo=config.demo,
         on_stale=config.on_stale,
         on_watch=config.on_watch,
+        network=config.network or Network(library),
     )
     guard.install(app, key=config.key)
     errors.handlers(app)
@@ -89,10 +95,11 @@ def create_app(config: Config) -> Flask:
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
-        watched_api,
+        watched_api, network_api,
     ):  # fmt: skip
         app.register_api(api)
 
+    door.install(app)
     _serve_interface(app)
     return app
 

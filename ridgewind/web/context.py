@@ -18,6 +18,7 @@ from ridgewind.services import assessing
 from ridgewind.store import database
 from ridgewind.store.database import Connection
 from ridgewind.web.models import ErrorAnswer
+from ridgewind.web.network import Network
 
 EXTENSION = "ridgewind"
 
@@ -33,6 +34,7 @@ class Service:
     demo: bool
     on_stale: Callable[[], None]
     on_watch: Callable[[], None]
+    network: Network
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

@@ -1,4 +1,5 @@
-"""Only this computer, only who opened it, and only our own pages, may ask.
+"""Only this computer, only who opened it, and only our own pages, may ask; and phones that were
+let in, over a listener of their own.
 
 Whoever holds the key that stands in the printed address gets a cookie for it. Other users of the
 computer, and programs without the key, can neither read nor change anything. A browser gives a
@@ -14,6 +15,7 @@ from urllib.parse import urlencode, urlsplit
 from flask import Flask, Response, redirect, request
 
 from ridgewind.web.errors import ForbiddenError, LockedError
+from ridgewind.web.phones import door
 
 LOCAL_NAMES = {"localhost", "127.0.0.1", "::1"}
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
@@ -44,7 +46,7 @@ def install(app: Flask, *, key: str | None) -> None:
 
     @app.before_request
     def check() -> None:
-        if _name_of(f"//{request.host}") not in LOCAL_NAMES:
+        if not door.is_network() and _name_of(f"//{request.host}") not in LOCAL_NAMES:
             raise ForbiddenError(
                 "This Ridgewind answers only to this computer's own name.",
                 "Open it as http://127.0.0.1 or http://localhost, with its port.",
@@ -60,8 +62,11 @@ def install(app: Flask, *, key: str | None) -> None:
                 "Another site asked for this.", "Open Ridgewind itself and try again."
             )
 
-    if key is not None:
-        _install_key(app, key)
+    @app.before_request
+    def check_who() -> Response | None:
+        if door.is_network():
+            return door.check()
+        return None if key is None else _check_key(key)
 
     @app.after_request
     def harden(response: Response) -> Response:
@@ -72,21 +77,19 @@ def install(app: Flask, *, key: str | None) -> None:
         return response
 
 
-def _install_key(app: Flask, key: str) -> None:
-    @app.before_request
-    def check_key() -> Response | None:
-        told = request.args.get(KEY)
-        if told is not None and request.method in SAFE_METHODS and _same(told, key):
-            return _with_cookie(key)
-        bearer = request.headers.get("Authorization", "").removeprefix("Bearer ")
-        if _same(bearer or request.cookies.get(_cookie_name(), ""), key):
-            return None
-        if request.path.startswith("/api/"):
-            raise LockedError(
-                "This browser has no key to Ridgewind.",
-                "Open the address that it printed in its terminal, with the key in it.",
-            )
-        return Response(LOCKED_PAGE, status=401, mimetype="text/plain")
+def _check_key(key: str) -> Response | None:
+    told = request.args.get(KEY)
+    if told is not None and request.method in SAFE_METHODS and _same(told, key):
+        return _with_cookie(key)
+    bearer = request.headers.get("Authorization", "").removeprefix("Bearer ")
+    if _same(bearer or request.cookies.get(_cookie_name(), ""), key):
+        return None
+    if request.path.startswith("/api/"):
+        raise LockedError(
+            "This browser has no key to Ridgewind.",
+            "Open the address that it printed in its terminal, with the key in it.",
+        )
+    return Response(LOCKED_PAGE, status=401, mimetype="text/plain")
 
 
 def _with_cookie(key: str) -> Response:

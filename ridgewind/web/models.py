@@ -47,10 +47,12 @@ class Trouble(BaseModel):
 
 class Status(BaseModel):
     """demo: the library holds made clips, and is made anew at the next start unless it holds others
-    too. trouble: None where all is well."""
+    too. phone: the name of the paired phone that asks, None on the computer itself. trouble: None
+    where all is well."""
 
     version: str
     demo: bool
+    phone: str | None
     trouble: Trouble | None
     feels: dict[FeelName, float]
     screens_deg: dict[ScreenName, float]

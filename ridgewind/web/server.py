@@ -23,7 +23,9 @@ from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
 from ridgewind.store import database
 from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
+from ridgewind.web.errors import ApiError
 from ridgewind.web.guard import KEY
+from ridgewind.web.network import Network
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
@@ -40,12 +42,14 @@ class PortInUseError(Exception):
 class Start:
     """What to serve. before: called with the library once nobody else can use it, before anything
     in it is opened. fill: called with the prepared library before the first request. goes_on: what
-    goes on in the background from then on, until it is told to stop."""
+    goes on in the background from then on, until it is told to stop. network: the address at which
+    phones may come from the beginning, "" for the first of the computer's own."""
 
     library: Path
     port: int
     demo: bool = False
     open_browser: bool = False
+    network: str | None = None
     before: Callable[[Library], None] = lambda _library: None
     fill: Callable[[Library], None] | None = None
     goes_on: Callable[[Library, threading.Event], None] | None = None
@@ -75,6 +79,7 @@ def run(start: Start) -> None:
         refresher = Refresher(library)
         watcher = Watcher(library, queue)
         supervisors = {kind: Supervisor(library, queue, kind) for kind in TASKS}
+        network = Network(library)
         app = create_app(
             Config(
                 library.root,
@@ -83,8 +88,10 @@ def run(start: Start) -> None:
                 on_stale=refresher.wake,
                 on_put=lambda kind: supervisors[kind].wake(),
                 on_watch=watcher.wake,
+                network=network,
             )
         )
+        network.serve(app)
         server = waitress.create_server(
             app,
             sockets=[listener],
@@ -101,7 +108,10 @@ def run(start: Start) -> None:
                 stack.enter_context(supervisor)
             stack.enter_context(refresher)
             stack.enter_context(watcher)
+            stack.enter_context(network)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
+            if start.network is not None:
+                _open_to_phones(network, start)
             if start.open_browser:
                 threading.Timer(0.5, webbrowser.open, [_opener(library, address)]).start()
             stopping = threading.Event()
@@ -118,6 +128,21 @@ def run(start: Start) -> None:
                     beside.join()
                 with database.opened(library.database) as db:
                     database.checkpoint(db)
+
+
+def _open_to_phones(network: Network, start: Start) -> None:
+    offered = network.offered()
+    address = start.network or (offered[0] if offered else "")
+    try:
+        network.open(address)
+    except ApiError as error:
+        start.announce(f"Phones cannot come: {error.message} {error.hint}")
+        return
+    opening = network.opening()
+    assert opening is not None
+    start.announce(
+        f"Phones on the network come to {opening.address}; pair them in Settings, Phones"
+    )
 
 
 def _opener(library: Library, address: str) -> str:

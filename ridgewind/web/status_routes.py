@@ -11,6 +11,7 @@ from ridgewind.web import models
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import answered, current
 from ridgewind.web.errors import unserved
+from ridgewind.web.phones import door
 
 api = blueprint("status")
 
@@ -19,11 +20,13 @@ api = blueprint("status")
 def status() -> Response:
     """What this Ridgewind is, its defaults, and whether it can keep what it is given."""
     found = health.trouble(current().library)
+    phone = door.phone()
     told = None if found is None else unserved(found)
     return answered(
         models.Status(
             version=__version__,
             demo=current().demo,
+            phone=None if phone is None else phone.name,
             trouble=None
             if told is None
             else models.Trouble(code=told.code, message=told.message, hint=told.hint),

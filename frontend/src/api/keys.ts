@@ -28,6 +28,7 @@ export const keys = {
   trials: () => ["trials"],
   hand: (asked: unknown) => ["hand", asked],
   watched: () => ["watched"],
+  network: () => ["network"],
   handFilm: (id: number | null) => ["handFilm", id],
   limits: (brief: number | null) => ["limits", brief],
   endurance: (brief: number | null) => ["limits", "endurance", brief],

@@ -831,6 +831,94 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/network": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Whether it is open to phones, where, and which are paired. */
+    get: operations["network_network_get"];
+    put?: never;
+    /** Let phones come to an address of the local network. */
+    post: operations["network_open_to_phones_post"];
+    /** Let nobody come any more; phones stay paired for the next time. */
+    delete: operations["network_close_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/network/authority.crt": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The certificate that a phone is to trust, to open without a warning and without a network. */
+    get: operations["network_authority_authority_crt_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/network/code": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Offer a new code; the one before it is good no more. */
+    post: operations["network_offer_code_code_post"];
+    /** Offer no code any more. */
+    delete: operations["network_withdraw_code_code_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/network/code.svg": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The address with the code in it, for a phone's camera. */
+    get: operations["network_code_drawing_code_svg_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/network/phones/{phone_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Let a phone in no more, from now on. */
+    delete: operations["network_remove_phone_phones__int_phone_id__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/noted": {
     parameters: {
       query?: never;
@@ -2394,6 +2482,18 @@ export interface components {
       /** Width */
       width: number;
     };
+    /**
+     * CodeAnswer
+     * @description digits: what the phone is to show; good for left_s more seconds and so many tries.
+     */
+    CodeAnswer: {
+      /** Digits */
+      digits: string;
+      /** Left S */
+      left_s: number;
+      /** Tries */
+      tries: number;
+    };
     /** CompareAnswer */
     CompareAnswer: {
       /** Groups */
@@ -3869,6 +3969,18 @@ export interface components {
       variation_key: components["schemas"]["CountedValue"][];
     };
     /**
+     * NetworkAnswer
+     * @description addresses: where it could be opened. opening, code: null where there is none.
+     */
+    NetworkAnswer: {
+      /** Addresses */
+      addresses: string[];
+      code: components["schemas"]["CodeAnswer"] | null;
+      opening: components["schemas"]["OpeningAnswer"] | null;
+      /** Phones */
+      phones: components["schemas"]["PhoneLine"][];
+    };
+    /**
      * Noted
      * @description felt, tired: takes with such a note. tiring: gust that each further take of a session adds;
      *     stop_after: takes until it adds half a gust, null where it surely adds nothing. rests_alike: no
@@ -3889,6 +4001,29 @@ export interface components {
       tired: number;
       tiredness: components["schemas"]["Tiredness"] | null;
       tiring: components["schemas"]["EstimateLine"] | null;
+    };
+    /**
+     * OpenAsk
+     * @description address: one of those that are offered.
+     */
+    OpenAsk: {
+      /** Address */
+      address: string;
+    };
+    /**
+     * OpeningAnswer
+     * @description fingerprint: SHA-256 of the certificate, to be compared on the phone. left_s: until it closes
+     *     by itself while no phone comes.
+     */
+    OpeningAnswer: {
+      /** Address */
+      address: string;
+      /** Certificate Ends On */
+      certificate_ends_on: string;
+      /** Fingerprint */
+      fingerprint: string;
+      /** Left S */
+      left_s: number;
     };
     /**
      * Optics
@@ -4040,6 +4175,20 @@ export interface components {
       part: "pan" | "tilt" | "roll" | "zoom";
       /** Share */
       share: number;
+    };
+    /**
+     * PhoneLine
+     * @description seen_at: ISO moment at which it was last here.
+     */
+    PhoneLine: {
+      /** Id */
+      id: number;
+      /** Name */
+      name: string;
+      /** Paired At */
+      paired_at: string;
+      /** Seen At */
+      seen_at: string;
     };
     /**
      * Picture
@@ -5319,7 +5468,8 @@ export interface components {
     /**
      * Status
      * @description demo: the library holds made clips, and is made anew at the next start unless it holds others
-     *     too. trouble: None where all is well.
+     *     too. phone: the name of the paired phone that asks, None on the computer itself. trouble: None
+     *     where all is well.
      */
     Status: {
       /** Demo */
@@ -5328,6 +5478,8 @@ export interface components {
       feels: {
         [key: string]: number;
       };
+      /** Phone */
+      phone: string | null;
       /** Screens Deg */
       screens_deg: {
         [key: string]: number;
@@ -8881,6 +9033,322 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["LogPreview"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_network_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_open_to_phones_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["OpenAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_close_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_authority_authority_crt_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  network_offer_code_code_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_withdraw_code_code_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  network_code_drawing_code_svg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  network_remove_phone_phones__int_phone_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        phone_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["NetworkAnswer"];
         };
       };
       /** @description Bad Request */

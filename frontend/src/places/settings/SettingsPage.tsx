@@ -5,6 +5,7 @@ import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";
 import { DeletedSection } from "./DeletedSection";
 import { KeysSection } from "./KeysSection";
+import { PhonesSection } from "./PhonesSection";
 import { WatchedSection } from "./WatchedSection";
 
 /** A slider that rests so long is where it was meant to be. */
@@ -37,6 +38,7 @@ export function SettingsPage() {
         <h1 className="title text-title leading-tight">Settings</h1>
       </header>
       <CostSection />
+      <PhonesSection />
       <WatchedSection />
       <KeysSection />
       <DeletedSection />

@@ -1,0 +1,1 @@
+"""Phones on the local network: opening to them, pairing, and what they alone use."""
