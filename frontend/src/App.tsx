@@ -45,6 +45,7 @@ const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPa
 const KeysDialog = lazy(() =>
   import("./keys/KeysDialog").then((room) => ({ default: room.KeysDialog })),
 );
+const LivePage = page(() => import("./places/field/live/LivePage"), "LivePage");
 const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
 
 /** The frame around every place. */
@@ -102,6 +103,7 @@ export function App() {
               <Route path="/findings/hand" element={<HandPage />} />
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />
+              <Route path="/field/live" element={<LivePage />} />
               <Route path="/settings" element={<SettingsPage />} />
               <Route path="*" element={<Navigate to="/takes" replace />} />
             </Routes>

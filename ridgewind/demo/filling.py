@@ -15,9 +15,11 @@ from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
 from ridgewind.core.practice.session import Ask
 from ridgewind.demo import folder
 from ridgewind.demo.dating import dated, moment_of
-from ridgewind.demo.story import CLIPS
+from ridgewind.demo.story import CLIPS, DEMO_TAKES
 from ridgewind.library.library import Library
 from ridgewind.services import practising
+from ridgewind.standin.camera import plan
+from ridgewind.standin.turning import turning_log
 from ridgewind.store import briefs, database, kit, sessions, takes
 from ridgewind.store.database import Connection
 
@@ -37,6 +39,16 @@ class DemoClip:
 
 SIMULATED_CAMERA = CLIPS / "millstone-grip-slips.mp4"
 """What the simulated camera sees, for those who have none connected."""
+
+SIMULATED_SENSOR_S = 20.0
+
+
+def simulated_sensor() -> str:
+    """The turning rates of the hand that films what the simulated camera sees, as a phone's motion
+    sensor writes them, CSV."""
+    script = next(one.script for one in DEMO_TAKES if one.file == SIMULATED_CAMERA)
+    return turning_log(plan(replace(script, seconds=SIMULATED_SENSOR_S)))
+
 
 RENDERED = Mode("Rendered", 960, 540, (24.0, 25.0, 30.0, 60.0, 120.0), 0.0, 8.0)
 """How the stand-in camera films the demo's clips."""

@@ -13,6 +13,7 @@ from ridgewind import __version__
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
+from ridgewind.services.live import LiveMeters
 from ridgewind.store.jobs import Kind
 from ridgewind.web import errors, guard
 from ridgewind.web.context import EXTENSION, Service
@@ -25,6 +26,7 @@ from ridgewind.web.findings.shot_routes import api as shot_api
 from ridgewind.web.findings.trial_routes import api as trials_api
 from ridgewind.web.kit.bench_routes import api as bench_api
 from ridgewind.web.kit.routes import api as kit_api
+from ridgewind.web.live.routes import api as live_api
 from ridgewind.web.network import Network
 from ridgewind.web.phones import door
 from ridgewind.web.phones.routes import api as network_api
@@ -88,6 +90,7 @@ def create_app(config: Config) -> Flask:
         on_stale=config.on_stale,
         on_watch=config.on_watch,
         network=config.network or Network(library),
+        live=LiveMeters(),
     )
     guard.install(app, key=config.key)
     errors.handlers(app)
@@ -95,7 +98,7 @@ def create_app(config: Config) -> Flask:
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
-        watched_api, network_api,
+        watched_api, network_api, live_api,
     ):  # fmt: skip
         app.register_api(api)
 

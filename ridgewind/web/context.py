@@ -15,6 +15,7 @@ from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services import assessing
+from ridgewind.services.live import LiveMeters
 from ridgewind.store import database
 from ridgewind.store.database import Connection
 from ridgewind.web.models import ErrorAnswer
@@ -35,6 +36,7 @@ class Service:
     on_stale: Callable[[], None]
     on_watch: Callable[[], None]
     network: Network
+    live: LiveMeters
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

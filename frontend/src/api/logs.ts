@@ -22,10 +22,14 @@ export function useLogPreview(text: string, mapping: LogMapping | null, focal: n
 }
 
 /** Keep a log, as a take of its own or with the film of one. */
+export function keepLog(body: Schemas["LogAsk"]) {
+  return dataOf(client.POST("/api/logs", { body }));
+}
+
 export function useKeepLog() {
   const changed = useChanged();
   return useMutation({
-    mutationFn: (body: Schemas["LogAsk"]) => dataOf(client.POST("/api/logs", { body })),
+    mutationFn: keepLog,
     onSuccess: () => changed("logs"),
   });
 }

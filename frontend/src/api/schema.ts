@@ -797,6 +797,108 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/live": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Begin a meter that is fed pictures, or turning rates where a lens is told. */
+    post: operations["live_begin_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/live/setting": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What a meter begins with: the brief and the lens of new takes. */
+    get: operations["live_setting_setting_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/live/simulated.csv": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Turning rates as the simulated phone would write them; a model of a hand, not a recording. */
+    get: operations["live_simulated_sensor_simulated_csv_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/live/{key}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Forget a meter. */
+    delete: operations["live_end__key__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/live/{key}/pictures": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** The next pictures: the body holds them row by row, a byte a point. */
+    put: operations["live_pictures__key__pictures_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/live/{key}/rates": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** The next samples of a motion sensor. */
+    put: operations["live_rates__key__rates_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/logs": {
     parameters: {
       query?: never;
@@ -3558,6 +3660,85 @@ export interface components {
       techniques: components["schemas"]["TechniqueLine"][];
     };
     /**
+     * LiveAnswer
+     * @description gust: of the last second; null where it cannot be told, and reason says why. shares: of it by
+     *     band, drift to buzz. calm_s: for how long it has been calm; best_s: the longest until now.
+     *     whole: gust of all of it.
+     */
+    LiveAnswer: {
+      /** Best S */
+      best_s: number;
+      /** Calm S */
+      calm_s: number;
+      /** Gust */
+      gust: number | null;
+      /** Reason */
+      reason: string | null;
+      /** Shares */
+      shares: number[];
+      /** T S */
+      t_s: number;
+      /** Whole */
+      whole: number | null;
+    };
+    /**
+     * LiveAsk
+     * @description width, height: of the pictures that come, px; left out where turning rates come, for which
+     *     the lens is told. target: the gust that is still calm.
+     */
+    LiveAsk: {
+      /**
+       * Focal Eq Mm
+       * @default null
+       */
+      focal_eq_mm: number | null;
+      /**
+       * Height
+       * @default null
+       */
+      height: number | null;
+      /**
+       * Screen
+       * @enum {string}
+       */
+      screen: "phone" | "laptop" | "cinema";
+      /** Target */
+      target: number;
+      /**
+       * Width
+       * @default null
+       */
+      width: number | null;
+    };
+    /** LiveBegun */
+    LiveBegun: {
+      /** Key */
+      key: string;
+    };
+    /**
+     * LiveSetting
+     * @description What a meter begins with: the brief and the lens of new takes. setup: the name of the set-up
+     *     that has the lens.
+     */
+    LiveSetting: {
+      /**
+       * Feel
+       * @enum {string}
+       */
+      feel: "locked" | "smooth" | "alive" | "raw";
+      /** Focal Eq Mm */
+      focal_eq_mm: number;
+      /**
+       * Screen
+       * @enum {string}
+       */
+      screen: "phone" | "laptop" | "cinema";
+      /** Setup */
+      setup: string;
+      /** Target */
+      target: number;
+    };
+    /**
      * Locked
      * @description A block that stays as it is when the session is built again.
      */
@@ -4723,6 +4904,20 @@ export interface components {
       rate: number;
       /** Step */
       step: number | null;
+    };
+    /**
+     * RatesAsk
+     * @description Samples of a motion sensor: s, and degrees a second, right, up and clockwise positive.
+     */
+    RatesAsk: {
+      /** Pan Deg S */
+      pan_deg_s: number[];
+      /** Roll Deg S */
+      roll_deg_s: number[];
+      /** T S */
+      t_s: number[];
+      /** Tilt Deg S */
+      tilt_deg_s: number[];
     };
     /**
      * Reach
@@ -8935,6 +9130,265 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["EnduranceAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  live_begin_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LiveAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LiveBegun"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  live_setting_setting_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LiveSetting"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  live_simulated_sensor_simulated_csv_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  live_end__key__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  live_pictures__key__pictures_put: {
+    parameters: {
+      query: {
+        times: string;
+      };
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LiveAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  live_rates__key__rates_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["RatesAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LiveAnswer"];
         };
       };
       /** @description Bad Request */

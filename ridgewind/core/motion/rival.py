@@ -10,6 +10,8 @@ that go their own way are followed one by one, until some of them are seen to mo
 from __future__ import annotations
 
 from collections import deque
+from collections.abc import Sequence
+from copy import deepcopy
 from dataclasses import dataclass
 
 import numpy as np
@@ -89,6 +91,16 @@ def _cells(points: Floats) -> set[tuple[int, int]]:
     return set(map(tuple, np.floor(points * GRID[0]).astype(int).tolist()))
 
 
+@dataclass(frozen=True)
+class Followed:
+    """What was made of a motion until now. rows: a row a frame. evidence: what speaks for it, its
+    own to change. seen: where its points were."""
+
+    rows: Sequence[Row]
+    evidence: Evidence
+    seen: Sequence[Sighting]
+
+
 class Rival:
     """A motion and the path that the camera would have if the motion were its own.
 
@@ -126,6 +138,10 @@ class Rival:
         """Where its points were, a few times a second."""
         self.alike: dict[int, int] = {}
         """At how many looks in a row this was the motion of another, by that one's id."""
+
+    def followed(self, rows: Sequence[Row]) -> Followed:
+        """What was made of it until now, with these rows; going on does not change it."""
+        return Followed(tuple(rows), deepcopy(self.evidence), tuple(self.seen))
 
     def locate(
         self, levels: list[Float32s], taken: Floats | None, jump: Floats | None = None

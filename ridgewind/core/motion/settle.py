@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.motion.path import UNSETTLED_TRUST, Motion, RivalPath
-from ridgewind.core.motion.rival import Rival
+from ridgewind.core.motion.rival import Followed
 from ridgewind.core.motion.rows import Row, columns_of, in_path_units
 from ridgewind.core.motion.sighting import Sighting
 
@@ -73,7 +73,7 @@ class FollowedShot:
     doubt: str | None
 
 
-def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
+def settle(rivals: Sequence[Followed], long_side_px: float) -> FollowedShot:
     """Which of the motions of a shot is the camera's."""
     rivals = _without_twins(rivals, long_side_px)
     ways = [_way_px(rival.rows, long_side_px) for rival in rivals]
@@ -89,10 +89,10 @@ def settle(rivals: Sequence[Rival], long_side_px: float) -> FollowedShot:
     return FollowedShot(found[0].rows, tuple(found), _doubt(found))
 
 
-def _without_twins(rivals: Sequence[Rival], long_side_px: float) -> list[Rival]:
+def _without_twins(rivals: Sequence[Followed], long_side_px: float) -> list[Followed]:
     """Rivals without those that took the same way as an earlier one, which has their points too:
     a poor picture's points scatter so much that one motion can be found twice."""
-    kept: list[Rival] = []
+    kept: list[Followed] = []
     for rival in sorted(rivals, key=lambda one: one.evidence.born):
         twin = next((one for one in kept if _apart_px(one, rival, long_side_px) < TWIN_PX), None)
         if twin is None:
@@ -102,7 +102,7 @@ def _without_twins(rivals: Sequence[Rival], long_side_px: float) -> list[Rival]:
     return kept
 
 
-def _apart_px(one: Rival, other: Rival, long_side_px: float) -> float:
+def _apart_px(one: Followed, other: Followed, long_side_px: float) -> float:
     """Root mean square distance of two ways, px, where both were followed since they parted."""
     since = max(one.evidence.born, other.evidence.born)
     both = [
@@ -117,7 +117,7 @@ def _apart_px(one: Rival, other: Rival, long_side_px: float) -> float:
     return float(np.sqrt(((apart - apart.mean(axis=0)) ** 2).sum(axis=1).mean()))
 
 
-def _candidate(rival: Rival, still: bool) -> Candidate:
+def _candidate(rival: Followed, still: bool) -> Candidate:
     evidence = rival.evidence
     frames = max(evidence.frames, 1)
     since = 0 if evidence.one_before else evidence.born
@@ -215,7 +215,7 @@ def _quick_speed(path: Floats, span: int) -> float:
     return float(np.sqrt(((steps - slow) ** 2).sum(axis=1).mean()))
 
 
-def _way_px(rows: list[Row], long_side_px: float) -> float:
+def _way_px(rows: Sequence[Row], long_side_px: float) -> float:
     """Root mean square distance of a path from its middle, px; not a number where unknown."""
     steps = np.array([in_path_units(row.step)[:2] for row in rows if row.step is not None])
     if len(steps) < 2:

@@ -228,17 +228,19 @@ class ShotTracker:
         return after
 
     def finish(self) -> FollowedShot:
-        """The path of the motion that is the camera's, and its rivals."""
+        """The path of the motion that is the camera's, and its rivals; more frames may follow."""
         if not self._rivals:
             return FollowedShot(tuple(self._rows), (), None)
-        length = self.count
-        for rival in self._gone:
-            last_s = [row.t_s for row in self._rivals[0].rows]
-            rival.rows += [
-                Row(last_s[k], None, None, 0.0, "subject") for k in range(len(rival.rows), length)
-            ]
-        living = [rival for rival in (*self._rivals, *self._gone) if len(rival.rows) == length]
-        return settle(living, self._placer.long_px)
+        length, times = self.count, [row.t_s for row in self._rivals[0].rows]
+        gone = [
+            rival.followed(
+                [*rival.rows, *(Row(t_s, None, None, 0.0, "subject") for t_s in times[k:])]
+            )
+            for rival in self._gone
+            if (k := len(rival.rows)) <= length
+        ]
+        living = [rival.followed(rival.rows) for rival in self._rivals if len(rival.rows) == length]
+        return settle([*living, *gone], self._placer.long_px)
 
 
 def _poor_picture(luma: pyramid.Image) -> str:

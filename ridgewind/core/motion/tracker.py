@@ -76,9 +76,14 @@ class Tracker:
         self._last = luma
 
     def finish(self) -> Motion:
-        """The path of everything fed so far."""
+        """The path of everything that was fed."""
         if self._suspect is not None:
             self._believe_cut()
+        return self.so_far()
+
+    def so_far(self) -> Motion:
+        """The path of everything fed so far, while more is to come: a cut that is only suspected
+        is none yet."""
         followed = [shot.finish() for shot in (*self._done, self._shot)]
         rows = [row for shot in followed for row in shot.rows]
         starts = [0, *np.cumsum([len(shot.rows) for shot in followed]).tolist()]

@@ -36,7 +36,7 @@ MAY_CHANGE = {
     "takes.measure_again", "takes.cancel_measuring", "bench.figures", "decisions.render",
     # send
     "uploads.begin", "uploads.put", "uploads.finish", "uploads.drop", "logs.preview_log",
-    "logs.keep_log",
+    "logs.keep_log", "live.begin", "live.pictures", "live.rates", "live.end", "examples.say_origin",
 }  # fmt: skip
 """What a paired phone may change: see, run, note, mark, measure and send; never delete, clear,
 restore, settle, or let others in."""

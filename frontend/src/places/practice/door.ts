@@ -1,2 +1,3 @@
 /** What other places may use of Practice. */
 export { stepsOf } from "./steps";
+export { useAwake } from "./useAwake";

@@ -1,0 +1,63 @@
+import { simulatedRates } from "../api/live";
+import { samplesOf, turningOf, type Turning } from "./turning";
+
+export type SensorSource = "phone" | "simulated";
+
+export const SENSOR_FAULTS: Record<SensorSource, string> = {
+  phone: "This device gives no turning rates, or the browser was told not to use them.",
+  simulated: "The simulated phone’s turning rates could not be read.",
+};
+
+const SILENT_MS = 1500;
+const TICK_MS = 50;
+
+type Asking = { requestPermission?: () => Promise<"granted" | "denied"> };
+
+/** Watch the motion sensor; gives how to stop it. Fails where there is none. */
+export function watchTurning(source: SensorSource, onSample: (sample: Turning) => void) {
+  return source === "simulated" ? simulated(onSample) : own(onSample);
+}
+
+async function own(onSample: (sample: Turning) => void): Promise<() => void> {
+  if (!("DeviceMotionEvent" in window)) throw new Error("no sensor");
+  const asking = DeviceMotionEvent as unknown as Asking;
+  if (asking.requestPermission && (await asking.requestPermission()) !== "granted") {
+    throw new Error("not allowed");
+  }
+  let first: number | null = null;
+  const hear = (event: DeviceMotionEvent) => {
+    const rate = event.rotationRate;
+    if (rate?.alpha == null || rate.beta == null || rate.gamma == null) return;
+    const at = event.timeStamp;
+    first ??= at;
+    const turned = screen.orientation?.angle ?? 0;
+    const turning = turningOf({ x: rate.beta, y: rate.gamma, z: rate.alpha }, turned);
+    onSample({ t_s: (at - first) / 1000, at, ...turning });
+  };
+  window.addEventListener("devicemotion", hear);
+  const stop = () => window.removeEventListener("devicemotion", hear);
+  await new Promise((resolve) => setTimeout(resolve, SILENT_MS));
+  if (first === null) {
+    stop();
+    throw new Error("no sensor");
+  }
+  return stop;
+}
+
+async function simulated(onSample: (sample: Turning) => void): Promise<() => void> {
+  const samples = samplesOf(await simulatedRates());
+  const length = (samples.at(-1)?.t_s ?? 0) + (samples[1]?.t_s ?? 0);
+  const began = performance.now();
+  let given = 0;
+  const timer = setInterval(() => {
+    const passed = (performance.now() - began) / 1000;
+    for (;;) {
+      const one = samples[given % samples.length];
+      const t_s = (one?.t_s ?? Infinity) + Math.floor(given / samples.length) * length;
+      if (!one || t_s > passed) return;
+      onSample({ ...one, t_s, at: began + 1000 * t_s });
+      given += 1;
+    }
+  }, TICK_MS);
+  return () => clearInterval(timer);
+}
