@@ -7,6 +7,7 @@ worked-on     held by its workers  previews/   planned moves, can be made again
 key           opens the pages      renders/    films made from takes
 network/      TLS keys, private    cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
+                                   uploads/    films on their way, for a day
 """
 
 from __future__ import annotations
@@ -82,6 +83,7 @@ class Library:
         self.renders = root / "renders"
         self.cleared = root / "cleared"
         self.incoming = root / "incoming"
+        self.uploads = root / "uploads"
         self.network = root / "network"
         self._lock = root / "lock"
         self._worked_on = root / "worked-on"
@@ -91,7 +93,7 @@ class Library:
         """All folders that hold files."""
         return (
             self.originals, self.copies, self.stills, self.previews, self.renders, self.cleared,
-            self.incoming,
+            self.incoming, self.uploads,
         )  # fmt: skip
 
     def prepare(self) -> None:

@@ -1,22 +1,30 @@
-"""Films that arrive in pieces: each needs its own size on the disk once, and nothing that is too
-large, or from elsewhere, is ever written down to be refused."""
+"""Films that arrive in pieces: each needs its own size on the disk once, nothing that is too large,
+or from elsewhere, is ever written down to be refused, and what has arrived outlives a restart.
+
+What is here of an upload is a file under its key; beside it stands what it will be. Where a film
+became a take, that stays for a day, so that whoever missed the answer can ask again.
+"""
 
 from __future__ import annotations
 
 import errno
 import hashlib
+import json
 import os
 import secrets
 import shutil
 import threading
 import time
-from dataclasses import dataclass, field
+from collections import defaultdict
+from contextlib import suppress
+from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 from typing import Any
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.library.library import SPARE_BYTES, Imported, Library
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
+from ridgewind.store import takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 
@@ -24,24 +32,35 @@ MOST_PIECE_BYTES = 8 << 20
 FORGOTTEN_S = 24 * 3600.0
 """An upload that was not gone on with for so long is given up."""
 
+READ_BYTES = 1 << 20
 
-@dataclass
-class _Upload:
+
+class OffsetError(Exception):
+    """A piece does not begin where what is here ends."""
+
+
+class ChecksumError(Exception):
+    """A piece is not what was sent."""
+
+
+@dataclass(frozen=True)
+class Upload:
+    """name: of the file. size_bytes: of the whole film. take_id: what it became; duplicate: that
+    take was here before."""
+
     name: str
     size_bytes: int
-    path: Path
-    received: int = 0
-    digest: Any = field(default_factory=hashlib.sha256)
-    guard: threading.Lock = field(default_factory=threading.Lock)
-    touched_s: float = field(default_factory=time.monotonic)
+    take_id: int | None = None
+    duplicate: bool = False
 
 
 class Uploads:
-    """The films that are on their way into a library; those of an earlier start are gone."""
+    """The films that are on their way into a library; safe between threads."""
 
     def __init__(self, library: Library) -> None:
         self._library = library
-        self._under_way: dict[str, _Upload] = {}
+        self._guards: defaultdict[str, threading.Lock] = defaultdict(threading.Lock)
+        self._digests: dict[str, tuple[int, Any]] = {}
 
     def begin(self, name: str, size_bytes: int) -> str:
         """Returns the key of a new upload. Raises MediaError where it is empty, or the disk has no
@@ -52,71 +71,124 @@ class Uploads:
         if shutil.disk_usage(self._library.root).free < size_bytes + SPARE_BYTES:
             raise MediaError(*DISK_FULL)
         key = secrets.token_hex(16)
-        path = self._library.incoming / key
-        path.touch()
-        self._under_way[key] = _Upload(name, size_bytes, path)
+        self._write(key, Upload(name, size_bytes))
+        self._film(key).touch()
         return key
 
-    def put(self, key: str, offset: int, piece: bytes) -> int:
-        """Append a piece; returns how much has arrived. A piece that is here already is passed
-        over, so that it can be sent again. Raises NotFoundError, InvalidArgumentError, and
-        MediaError where the disk is full."""
+    def received(self, key: str) -> tuple[int, int]:
+        """How many bytes are here, and of how many. Raises NotFoundError."""
         upload = self._one(key)
-        with upload.guard:
-            if offset + len(piece) == upload.received and piece:
-                return upload.received
-            if offset != upload.received or offset + len(piece) > upload.size_bytes:
-                raise InvalidArgumentError(
-                    "offset", offset, f"the next piece begins at {upload.received}"
-                )
+        return self._received(key, upload), upload.size_bytes
+
+    def put(self, key: str, offset: int, piece: bytes, *, sha256: bytes | None = None) -> int:
+        """Append a piece; returns how much is here. sha256: of the piece, where it is told. Raises
+        NotFoundError, OffsetError, ChecksumError, InvalidArgumentError where it is too much, and
+        MediaError where the disk is full."""
+        with self._guards[key]:
+            upload = self._one(key)
+            if offset != self._received(key, upload) or upload.take_id is not None:
+                raise OffsetError
+            if offset + len(piece) > upload.size_bytes:
+                rule = f"the film was to be of {upload.size_bytes} bytes"
+                raise InvalidArgumentError("offset", offset, rule)
+            if sha256 is not None and hashlib.sha256(piece).digest() != sha256:
+                raise ChecksumError
             try:
-                with upload.path.open("r+b") as film:
-                    film.truncate(offset)
+                with self._film(key).open("r+b") as film:
                     film.seek(offset)
                     film.write(piece)
             except OSError as error:
+                with suppress(OSError):
+                    os.truncate(self._film(key), offset)
                 if error.errno == errno.ENOSPC:
                     raise MediaError(*DISK_FULL) from error
                 raise
-            upload.digest.update(piece)
-            upload.received += len(piece)
-            upload.touched_s = time.monotonic()
-            return upload.received
+            self._digest(key, offset).update(piece)
+            self._digests[key] = (offset + len(piece), self._digests[key][1])
+            return offset + len(piece)
 
     def finish(self, db: Connection, key: str) -> Imported:
-        """Take the film in. Raises NotFoundError, MediaError, and InvalidArgumentError where it has
-        not arrived whole."""
-        upload = self._one(key)
-        with upload.guard:
-            if upload.received != upload.size_bytes:
-                rule = f"{upload.size_bytes - upload.received} bytes are still to come"
-                raise InvalidArgumentError("received", upload.received, rule)
-            with upload.path.open("rb") as film:
+        """Take the film in; asked again, it answers the same. Raises NotFoundError, MediaError, and
+        InvalidArgumentError where it has not arrived whole."""
+        with self._guards[key]:
+            upload = self._one(key)
+            if upload.take_id is not None:
+                return Imported(takes.by_id(db, upload.take_id), duplicate=upload.duplicate)
+            received = self._received(key, upload)
+            if received != upload.size_bytes:
+                rule = f"{upload.size_bytes - received} bytes are still to come"
+                raise InvalidArgumentError("received", received, rule)
+            digest = self._digest(key, received)
+            with self._film(key).open("rb") as film:
                 os.fsync(film.fileno())
             imported = self._library.keep(
                 db,
-                upload.path,
-                sha256=upload.digest.hexdigest(),
+                self._film(key),
+                sha256=digest.hexdigest(),
                 size_bytes=upload.size_bytes,
                 file_name=upload.name,
             )
-        self.drop(key)
+            done = replace(upload, take_id=imported.take.id, duplicate=imported.duplicate)
+            self._write(key, done)
+            self._film(key).unlink(missing_ok=True)
+            self._digests.pop(key, None)
         return imported
 
     def drop(self, key: str) -> None:
-        """Forget an upload and what has arrived of it."""
-        upload = self._under_way.pop(key, None)
-        if upload is not None:
-            upload.path.unlink(missing_ok=True)
+        """Forget an upload and what has arrived of it; a take that it became stays."""
+        with self._guards[key]:
+            self._note(key).unlink(missing_ok=True)
+            self._film(key).unlink(missing_ok=True)
+            self._digests.pop(key, None)
+        self._guards.pop(key, None)
 
-    def _one(self, key: str) -> _Upload:
-        found = self._under_way.get(key)
-        if found is None:
-            raise NotFoundError("upload", key)
-        return found
+    def _digest(self, key: str, until: int) -> Any:
+        """Of the first bytes of what is here; worked out anew where a restart has forgotten it."""
+        known, digest = self._digests.get(key, (-1, None))
+        if known != until:
+            digest, left = hashlib.sha256(), until
+            with self._film(key).open("rb") as film:
+                while left and (chunk := film.read(min(READ_BYTES, left))):
+                    digest.update(chunk)
+                    left -= len(chunk)
+        self._digests[key] = (until, digest)
+        return digest
+
+    def _received(self, key: str, upload: Upload) -> int:
+        if upload.take_id is not None:
+            return upload.size_bytes
+        try:
+            return self._film(key).stat().st_size
+        except FileNotFoundError:
+            raise NotFoundError("upload", key) from None
+
+    def _one(self, key: str) -> Upload:
+        try:
+            return Upload(**json.loads(self._note(key).read_text(encoding="utf-8")))
+        except (FileNotFoundError, ValueError, TypeError):
+            raise NotFoundError("upload", key) from None
+
+    def _write(self, key: str, upload: Upload) -> None:
+        half = self._note(key).with_suffix(".half")
+        try:
+            half.write_text(json.dumps(asdict(upload)), encoding="utf-8")
+        except OSError as error:
+            half.unlink(missing_ok=True)
+            if error.errno == errno.ENOSPC:
+                raise MediaError(*DISK_FULL) from error
+            raise
+        half.replace(self._note(key))
+
+    def _film(self, key: str) -> Path:
+        return self._library.uploads / key
+
+    def _note(self, key: str) -> Path:
+        return self._library.uploads / f"{key}.json"
 
     def _give_up_forgotten(self) -> None:
-        end_s = time.monotonic() - FORGOTTEN_S
-        for key, upload in list(self._under_way.items()):
-            if upload.touched_s < end_s:
-                self.drop(key)
+        end_s = time.time() - FORGOTTEN_S
+        for note in self._library.uploads.glob("*.json"):
+            film = self._film(note.stem)
+            newest = max(one.stat().st_mtime for one in (note, film) if one.exists())
+            if newest < end_s:
+                self.drop(note.stem)

@@ -26,6 +26,7 @@ from playwright.sync_api import expect, sync_playwright
 
 from ridgewind.demo import folder, weeks
 from ridgewind.library.library import Library
+from tests.sending import announcing, at_offset
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
 PATIENCE_S = 90.0
@@ -62,17 +63,20 @@ class Client:
         with urllib.request.urlopen(request, timeout=30) as reply:
             return json.load(reply)
 
+    def ask(self, method: str, path: str, body: bytes = b"", *, headers: dict[str, str]):
+        """Send bytes; returns the headers of the answer."""
+        request = urllib.request.Request(self.address + path, body, headers, method=method)
+        with urllib.request.urlopen(request, timeout=30) as reply:
+            return reply.headers
+
     def send(self, path: Path) -> int:
         """Bring a film in; returns its take's id."""
         content = path.read_bytes()
-        ask = {"name": path.name, "size_bytes": len(content)}
-        address = f"/api/uploads/{self.put('/api/uploads', ask, 'POST')['key']}"
+        headers = HEADERS | announcing(path.name, len(content))
+        address = self.ask("POST", "/api/uploads", headers=headers)["Location"]
         for offset in range(0, len(content), PIECE_BYTES):
             piece = content[offset : offset + PIECE_BYTES]
-            url = f"{self.address}{address}?offset={offset}"
-            request = urllib.request.Request(url, piece, HEADERS, method="PUT")
-            with urllib.request.urlopen(request, timeout=30):
-                pass
+            self.ask("PATCH", address, piece, headers=HEADERS | at_offset(offset))
         return self.put(f"{address}/take", {}, "POST")["take"]["id"]
 
     def wait_until(self, condition, seconds: float = PATIENCE_S) -> None:

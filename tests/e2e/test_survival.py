@@ -19,7 +19,8 @@ from playwright.sync_api import expect
 from ridgewind.library.library import Library
 from ridgewind.store import clips, database
 from tests.conftest import shaken, write_film
-from tests.e2e.conftest import Server
+from tests.e2e.conftest import HEADERS, Server
+from tests.sending import announcing
 
 pytestmark = pytest.mark.e2e
 KILLS = int(os.environ.get("KILLS", "8"))
@@ -181,7 +182,7 @@ def test_a_full_disk_is_said_and_everything_goes_on_once_there_is_room(
         server.wait_until(lambda: progress(server, first) > 0.05, 30)
         filler = fill(small_disk, leave_bytes=0)
         with pytest.raises(urllib.error.HTTPError, match="507"):
-            server.put("/api/uploads", {"name": "a.mp4", "size_bytes": 9}, "POST")
+            server.ask("POST", "/api/uploads", headers=HEADERS | announcing("a.mp4", 9))
         server.wait_until(lambda: server.get("/api/status")["trouble"] is not None, 10)
         assert server.get("/api/status")["trouble"]["code"] == "disk_full"
         assert server.get(f"/api/takes/{first}")["take"]["name"] == "long"  # reads go on

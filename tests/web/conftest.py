@@ -7,6 +7,7 @@ import pytest
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.store import database, takes
 from ridgewind.web.app import Config, create_app
+from tests.sending import announcing, at_offset
 from tests.web.seasons import season
 
 __all__ = ["season"]
@@ -35,15 +36,14 @@ def measure(library, take_id):
 
 def send_film(client, name, content, *, piece=1 << 22):
     """Bring a film in as the page does, in pieces; gives the last answer."""
-    ask = {"name": name, "size_bytes": len(content)}
-    begun = client.post("/api/uploads", json=ask, headers=HERE)
+    begun = client.post("/api/uploads", headers=HERE | announcing(name, len(content)))
     if begun.status_code != 201:
         return begun
-    address = f"/api/uploads/{begun.json['key']}"
+    address = begun.headers["Location"]
     for offset in range(0, len(content), piece):
         part = content[offset : offset + piece]
-        reply = client.put(f"{address}?offset={offset}", data=part, headers=HERE)
-        if reply.status_code != 200:
+        reply = client.patch(address, data=part, headers=HERE | at_offset(offset))
+        if reply.status_code != 204:
             return reply
     return client.post(f"{address}/take", headers=HERE)
 

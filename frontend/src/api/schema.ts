@@ -2033,41 +2033,6 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  "/api/uploads": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Announce a film; its pieces follow. */
-    post: operations["uploads_begin_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/uploads/{key}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** The next piece of a film; the request's body is the piece. */
-    put: operations["uploads_put__key__put"];
-    post?: never;
-    /** Forget a film that was on its way. */
-    delete: operations["uploads_drop__key__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
   "/api/uploads/{key}/take": {
     parameters: {
       query?: never;
@@ -2077,7 +2042,10 @@ export interface paths {
     };
     get?: never;
     put?: never;
-    /** All pieces are here: take the film in. It is queued for measuring at once. */
+    /**
+     * All pieces are here: take the film in. It is queued for measuring at once. Asked again, the
+     * @description answer is the same.
+     */
     post: operations["uploads_finish__key__take_post"];
     delete?: never;
     options?: never;
@@ -6477,28 +6445,6 @@ export interface components {
       hint: string;
       /** Message */
       message: string;
-    };
-    /**
-     * UploadAnswer
-     * @description received: bytes that are here. most_piece_bytes: that a piece may hold.
-     */
-    UploadAnswer: {
-      /** Key */
-      key: string;
-      /** Most Piece Bytes */
-      most_piece_bytes: number;
-      /** Received */
-      received: number;
-    };
-    /**
-     * UploadAsk
-     * @description name: of the file.
-     */
-    UploadAsk: {
-      /** Name */
-      name: string;
-      /** Size Bytes */
-      size_bytes: number;
     };
     /**
      * UsedEye
@@ -12872,149 +12818,6 @@ export interface operations {
         content: {
           "application/json": components["schemas"]["KeptSession"];
         };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ValidationErrorModel"][];
-        };
-      };
-      "4XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-      "5XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-    };
-  };
-  uploads_begin_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UploadAsk"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["UploadAnswer"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ValidationErrorModel"][];
-        };
-      };
-      "4XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-      "5XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-    };
-  };
-  uploads_put__key__put: {
-    parameters: {
-      query: {
-        offset: number;
-      };
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["UploadAnswer"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ValidationErrorModel"][];
-        };
-      };
-      "4XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-      "5XX": {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ErrorAnswer"];
-        };
-      };
-    };
-  };
-  uploads_drop__key__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        key: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
       };
       /** @description Bad Request */
       400: {

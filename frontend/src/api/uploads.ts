@@ -1,50 +1,97 @@
-import { client, dataOf, explained, ExplainedError, isUnreachable } from "./client";
+import { client, dataOf, explained, ExplainedError, isUnreachable, UNREACHABLE } from "./client";
 import type { ImportAnswer } from "./client";
 
 /** How long a server that is away is waited for, a try every two seconds. */
-const MOST_TRIES = 30;
+const MOST_TRIES = 90;
 const RETRY_MS = 2000;
 const LONGEST_NAME = 300;
+const PIECE_BYTES = 8 << 20;
 
-/** Send a film in pieces, and make it a take. A server that is away for a while is waited for.
- * onProgress: the share that has arrived, 0 to 1. */
+/**
+ * Send a film in pieces, each with its checksum, and make it a take. Where the line is cut it goes on
+ * from what has arrived, also after a reload with the same film.
+ * onProgress: the share that has arrived, 0 to 1.
+ */
 export async function sendFilm(
   file: File,
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<ImportAnswer> {
-  const body = { name: file.name.slice(-LONGEST_NAME), size_bytes: file.size };
-  const begun = await dataOf(client.POST("/api/uploads", { body, signal }));
-  const path = { key: begun.key };
-  signal.addEventListener(
-    "abort",
-    () => void client.DELETE("/api/uploads/{key}", { params: { path } }),
+  const path = { key: await sendPieces(file, onProgress, signal) };
+  return patiently(
+    () => dataOf(client.POST("/api/uploads/{key}/take", { params: { path }, signal })),
+    signal,
   );
-  for (let sent = 0; sent < file.size;) {
-    const piece = file.slice(sent, sent + begun.most_piece_bytes);
-    await patiently(() => put(begun.key, sent, piece, signal), signal);
-    sent += piece.size;
-    onProgress(sent / file.size);
-  }
-  return dataOf(client.POST("/api/uploads/{key}/take", { params: { path }, signal }));
 }
 
-async function put(key: string, offset: number, piece: Blob, signal: AbortSignal) {
-  let answer: Response;
-  try {
-    answer = await fetch(`/api/uploads/${key}?offset=${offset}`, {
-      method: "PUT",
-      body: piece,
-      headers: { "Content-Type": "application/octet-stream" },
-      signal,
+/** Returns the key under which all of the film has arrived. */
+async function sendPieces(
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<string> {
+  const { Upload, DetailedError } = await import("tus-js-client");
+  const sums = new Map<number, string>();
+  return new Promise((resolve, reject) => {
+    const upload = new Upload(file, {
+      endpoint: "/api/uploads",
+      chunkSize: PIECE_BYTES,
+      retryDelays: Array<number>(MOST_TRIES).fill(RETRY_MS),
+      metadata: { filename: file.name.slice(-LONGEST_NAME) },
+      removeFingerprintOnSuccess: true,
+      fileReader: {
+        openFile: () =>
+          Promise.resolve({
+            size: file.size,
+            slice: async (from: number, to: number) => {
+              const value = file.slice(from, to);
+              sums.set(from, await checksum(value));
+              return { value, size: value.size, done: to >= file.size };
+            },
+            close: () => undefined,
+          }),
+      },
+      onBeforeRequest: (request) => {
+        const offset = request.getHeader("Upload-Offset");
+        const sum = offset === undefined ? undefined : sums.get(Number(offset));
+        if (sum) request.setHeader("Upload-Checksum", `sha256 ${sum}`);
+      },
+      onShouldRetry: (error) => {
+        const status = error instanceof DetailedError ? error.originalResponse?.getStatus() : 0;
+        return !signal.aborted && (!status || [409, 423, 460].includes(status));
+      },
+      onProgress: (sent, whole) => onProgress(whole ? sent / whole : 0),
+      onSuccess: () => resolve(upload.url?.split("/").at(-1) ?? ""),
+      onError: (error) => {
+        const body = error instanceof DetailedError ? error.originalResponse?.getBody() : null;
+        reject(explained(parsed(body)));
+      },
     });
-  } catch {
-    throw explained(null);
-  }
-  if (!answer.ok) throw explained(await answer.json().catch(() => null));
+    signal.addEventListener("abort", () => {
+      void upload.abort(true).catch(() => undefined);
+      reject(new ExplainedError(UNREACHABLE));
+    });
+    void upload
+      .findPreviousUploads()
+      .then((before) => before[0] && upload.resumeFromPreviousUpload(before[0]))
+      .finally(() => !signal.aborted && upload.start());
+  });
 }
 
-async function patiently(send: () => Promise<void>, signal: AbortSignal): Promise<void> {
+async function checksum(piece: Blob): Promise<string> {
+  const digest = await crypto.subtle.digest("SHA-256", await piece.arrayBuffer());
+  return btoa(String.fromCharCode(...new Uint8Array(digest)));
+}
+
+function parsed(body: string | null | undefined): unknown {
+  try {
+    return JSON.parse(body ?? "null");
+  } catch {
+    return null;
+  }
+}
+
+async function patiently<T>(send: () => Promise<T>, signal: AbortSignal): Promise<T> {
   for (let tries = 1; ; tries += 1) {
     try {
       return await send();

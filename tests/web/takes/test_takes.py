@@ -16,6 +16,7 @@ from pydantic import BaseModel
 from ridgewind import web
 from ridgewind.store import listing
 from tests.conftest import shaken
+from tests.sending import announcing
 from tests.web.conftest import HERE, bring_in, measure, send_film
 
 ROOT = Path(__file__).parent.parent.parent.parent
@@ -134,9 +135,8 @@ def test_other_names_and_other_sites_are_turned_away(client, headers):
 
 
 def test_a_form_on_another_site_cannot_bring_films_in(client):
-    headers = HERE | {"Sec-Fetch-Site": "cross-site"}
-    ask = {"name": "a.mp4", "size_bytes": 1}
-    assert client.post("/api/uploads", json=ask, headers=headers).status_code == 403
+    headers = HERE | announcing("a.mp4", 1) | {"Sec-Fetch-Site": "cross-site"}
+    assert client.post("/api/uploads", headers=headers).status_code == 403
 
 
 def test_our_own_pages_are_answered_with_hardening(client):

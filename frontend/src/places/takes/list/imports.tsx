@@ -45,7 +45,7 @@ const LogDialog = lazy(() =>
 /** Files on their way into the library, a few at a time, each with progress and cancel. */
 export function ImportProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
-  const [log, setLog] = useState<LogFile | null>(null);
+  const [logs, setLogs] = useState<LogFile[]>([]);
   const aborts = useRef(new Map<number, AbortController>());
   const next = useRef(1);
   const changed = useChanged();
@@ -70,8 +70,10 @@ export function ImportProvider({ children }: { children: ReactNode }) {
   );
   const add = useCallback((files: Iterable<File>) => {
     const all = Array.from(files);
-    const table = all.find((file) => LOG_NAME.test(file.name));
-    void table?.text().then((text) => setLog({ name: table.name, text }));
+    const tables = all.filter((file) => LOG_NAME.test(file.name));
+    void Promise.all(
+      tables.map(async (table) => ({ name: table.name, text: await table.text() })),
+    ).then((read) => setLogs((before) => [...before, ...read]));
     const films = all.filter((file) => !LOG_NAME.test(file.name));
     const fresh = films.map((file) => ({
       key: next.current++,
@@ -114,7 +116,15 @@ export function ImportProvider({ children }: { children: ReactNode }) {
   return (
     <Context value={value}>
       {children}
-      <Suspense>{log && <LogDialog file={log} onClose={() => setLog(null)} />}</Suspense>
+      <Suspense>
+        {logs[0] && (
+          <LogDialog
+            key={logs[0].name}
+            file={logs[0]}
+            onClose={() => setLogs((before) => before.slice(1))}
+          />
+        )}
+      </Suspense>
     </Context>
   );
 }
