@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState, type ComponentType } from "react";
 import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
+import { useStatus } from "./api/takes";
 import { HatchPattern } from "./charts/SmallRidge";
 import { DropAnywhere } from "./places/takes/list/DropAnywhere";
 import { useTheme } from "./theme/useTheme";
@@ -45,8 +46,18 @@ const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPa
 const KeysDialog = lazy(() =>
   import("./keys/KeysDialog").then((room) => ({ default: room.KeysDialog })),
 );
+const SlatesPage = page(() => import("./places/practice/SlatesPage"), "SlatesPage");
+const FieldPage = page(() => import("./places/field/FieldPage"), "FieldPage");
+const CheckPage = page(() => import("./places/field/CheckPage"), "CheckPage");
 const LivePage = page(() => import("./places/field/live/LivePage"), "LivePage");
 const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
+
+/** Where one begins: in the field on a paired phone, at the takes elsewhere. */
+function FirstPage() {
+  const status = useStatus();
+  if (status.isLoading) return <p className="p-8 text-stone">Opening…</p>;
+  return <Navigate to={status.data?.phone == null ? "/takes" : "/field"} replace />;
+}
 
 /** The frame around every place. */
 export function App() {
@@ -103,9 +114,12 @@ export function App() {
               <Route path="/findings/hand" element={<HandPage />} />
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />
+              <Route path="/practice/:id/slates" element={<SlatesPage />} />
+              <Route path="/field" element={<FieldPage />} />
+              <Route path="/field/check" element={<CheckPage />} />
               <Route path="/field/live" element={<LivePage />} />
               <Route path="/settings" element={<SettingsPage />} />
-              <Route path="*" element={<Navigate to="/takes" replace />} />
+              <Route path="*" element={<FirstPage />} />
             </Routes>
           </Suspense>
         </ErrorBoundary>

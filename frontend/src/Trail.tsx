@@ -14,11 +14,15 @@ export const PLACES = [
   { key: "5", to: "/findings", words: "Findings" },
 ] as const;
 
+/** On a paired phone its own page comes first. */
+const FIELD = { key: "0", to: "/field", words: "Field" } as const;
+
 type Props = { theme: Theme; onTheme: () => void; onKeys: () => void };
 
 /** The slim trail along the top, with a profile line that rises where something waits. */
 export function Trail({ theme, onTheme, onKeys }: Props) {
   const status = useStatus();
+  const onPhone = status.data?.phone != null;
   const measuring = usePulse().data?.busy ?? 0;
   const due = (useDrills().data?.drills ?? []).filter((item) => (item.overdue ?? -1) >= 0).length;
   const waiting: Partial<Record<string, { count: number; words: string }>> = {
@@ -34,7 +38,7 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
         aria-label="Places"
         className="order-last flex w-full justify-between sm:order-none sm:w-auto sm:justify-start sm:gap-4"
       >
-        {PLACES.map((place) => {
+        {(onPhone ? [FIELD, ...PLACES] : PLACES).map((place) => {
           const { count, words } = waiting[place.to] ?? { count: 0, words: "" };
           return (
             <NavLink
@@ -67,9 +71,11 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
         >
           <Key>?</Key> keys
         </button>
-        <NavLink to="/settings" aria-label="Settings" className="hover:text-ink">
-          <SettingsIcon size={16} />
-        </NavLink>
+        {!onPhone && (
+          <NavLink to="/settings" aria-label="Settings" className="hover:text-ink">
+            <SettingsIcon size={16} />
+          </NavLink>
+        )}
         <button
           type="button"
           onClick={onTheme}

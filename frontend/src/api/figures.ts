@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
 import { keys } from "./keys";
 
@@ -11,20 +11,23 @@ type SmallFigures = Schemas["SmallFigures"];
 /** Poses change with the program, and with the lengths that the kit's strap gives. */
 const KEPT = { staleTime: Infinity } as const;
 
-/** Every variation of a drill, drawn and played. */
-export function useDrillFigure(key: string | null) {
-  return useQuery({
+/** How every variation of a drill is read, drawn and played. */
+export function drillFigureQuery(key: string) {
+  return queryOptions({
     queryKey: keys.drillFigure(key),
-    enabled: key !== null,
     ...KEPT,
     queryFn: async ({ signal }) => {
-      const path = { key: key ?? "" };
       // The client forgets that a place has three parts.
       return (await dataOf(
-        client.GET("/api/drills/{key}/figure", { params: { path }, signal }),
+        client.GET("/api/drills/{key}/figure", { params: { path: { key } }, signal }),
       )) as DrillFigure;
     },
   });
+}
+
+/** Every variation of a drill, drawn and played. */
+export function useDrillFigure(key: string | null) {
+  return useQuery({ ...drillFigureQuery(key ?? ""), enabled: key !== null });
 }
 
 /** All drills at a glance, by key. */

@@ -1,12 +1,13 @@
 import {
   keepPreviousData,
+  queryOptions,
   useMutation,
   useMutationState,
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { client, dataOf, isUnreachable, type components } from "./client";
+import { client, dataOf, explained, isUnreachable, type components } from "./client";
 import { keys, useChanged } from "./keys";
 import { dropWaiting, keepWaiting, takeLeft } from "./waitingNotes";
 
@@ -65,6 +66,19 @@ export function useSession(id: number) {
       dataOf(
         client.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } }, signal }),
       ),
+  });
+}
+
+/** How a take's code is read: an address of a picture that needs no network. */
+export function slateQuery(id: number, position: number) {
+  return queryOptions({
+    queryKey: keys.slate(id, position),
+    staleTime: Infinity,
+    queryFn: async ({ signal }) => {
+      const answer = await fetch(`/api/sessions/${id}/slates/${position}.svg`, { signal });
+      if (!answer.ok) throw explained(await answer.json().catch(() => null));
+      return `data:image/svg+xml,${encodeURIComponent(await answer.text())}`;
+    },
   });
 }
 

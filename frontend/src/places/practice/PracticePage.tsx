@@ -18,6 +18,7 @@ export function PracticePage() {
     document.title = "Practice · Ridgewind";
   }, []);
   useKeys({
+    "Live steadiness": { l: () => void navigate("/field/live") },
     "Plan a session": { n: () => void navigate("/plan") },
     "Open the next one": { Enter: () => next && void navigate(`/practice/${next.id}`) },
   });
@@ -26,7 +27,10 @@ export function PracticePage() {
     <>
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">Practice</h1>
-        <div className="ml-auto">
+        <div className="ml-auto flex gap-2">
+          <Button onClick={() => void navigate("/field/live")}>
+            Live meter <Key>L</Key>
+          </Button>
           <Button look="main" onClick={() => void navigate("/plan")}>
             Plan a session <Key>N</Key>
           </Button>

@@ -6,7 +6,14 @@ import { clockWords, secondsLeft, type Step } from "./steps";
 import { TakeTold } from "./TakeTold";
 import type { Runner } from "./useRunner";
 
-type Props = { detail: SessionDetail; step: Step; take: SessionTake; runner: Runner; told?: Told };
+type Props = {
+  detail: SessionDetail;
+  step: Step;
+  take: SessionTake;
+  runner: Runner;
+  told?: Told;
+  slate?: string;
+};
 
 const CUE = {
   "warm-up": "Warm up",
@@ -18,7 +25,7 @@ const CUE = {
 } as const;
 
 /** What is to be done now, to be read from three metres. */
-export function RunnerFace({ detail, step, take, runner, told }: Props) {
+export function RunnerFace({ detail, step, take, runner, told, slate }: Props) {
   const drill = detail.drills[take.drill_key];
   const variation = drill?.variations.find((one) => one.key === take.variation_key);
   const { left } = runner;
@@ -28,7 +35,7 @@ export function RunnerFace({ detail, step, take, runner, told }: Props) {
     return (
       <div className="flex flex-1 flex-col items-center justify-center bg-[#fff] p-2 text-[#000]">
         <img
-          src={`/api/sessions/${detail.session.id}/slates/${take.position}.svg`}
+          src={slate ?? `/api/sessions/${detail.session.id}/slates/${take.position}.svg`}
           alt={`Code of take ${take.position + 1}`}
           className="h-[74vh] max-w-full"
         />

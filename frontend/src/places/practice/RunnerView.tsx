@@ -11,6 +11,7 @@ import { RunnerFace } from "./RunnerFace";
 import { RunnerFoot } from "./RunnerFoot";
 import { speak } from "./sound";
 import type { Step } from "./steps";
+import { useReady } from "./useReady";
 import { useFilmedTakes } from "./useFilmedTakes";
 import { speedOf, useRunner } from "./useRunner";
 
@@ -26,6 +27,7 @@ type Props = {
 /** A session run hands-free: read from three metres, one key or one tap for each thing. */
 export function RunnerView({ detail, camera, say, onStop }: Props) {
   const [volume, setVolume] = useState(LOUD);
+  const { slates, whole } = useReady(detail);
   const filming = useFilmedTakes(detail.session.id, camera);
   const runner = useRunner(detail, filming.filmed, {
     volume,
@@ -84,10 +86,18 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
       data-testid="runner"
       data-step={step?.kind ?? "done"}
       data-position={step?.position ?? -1}
+      data-ready={whole}
       data-cues={JSON.stringify(runner.sound.log.slice(-40))}
     >
       {step && take ? (
-        <RunnerFace detail={detail} step={step} take={take} runner={runner} told={told} />
+        <RunnerFace
+          detail={detail}
+          step={step}
+          take={take}
+          runner={runner}
+          told={told}
+          slate={slates[step.position]}
+        />
       ) : (
         <div className="m-auto space-y-6 text-center">
           <p className="title text-figure-large">All done. Rest.</p>

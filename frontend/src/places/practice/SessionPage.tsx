@@ -112,6 +112,12 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         <Link to={`/practice/${session.id}/sheet`} className="text-note font-semibold underline">
           On paper: each drill drawn, with room for notes
         </Link>
+        <Link
+          to={`/practice/${session.id}/slates`}
+          className="ml-4 text-note font-semibold underline"
+        >
+          Slates over the whole screen
+        </Link>
       </p>
       {session.takes.some((take) => take.take_id !== null) && (
         <p className="px-4 py-3 sm:px-8">
