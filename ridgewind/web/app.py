@@ -14,6 +14,7 @@ from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services.live import LiveMeters
+from ridgewind.services.stages import Stages
 from ridgewind.store.jobs import Kind
 from ridgewind.web import errors, guard
 from ridgewind.web.context import EXTENSION, Service
@@ -34,6 +35,7 @@ from ridgewind.web.plan.brief_routes import api as briefs_api
 from ridgewind.web.plan.figure_routes import api as figures_api
 from ridgewind.web.plan.routes import api as plan_api
 from ridgewind.web.practice.routes import api as practice_api
+from ridgewind.web.practice.stage_routes import api as stage_api
 from ridgewind.web.settings.routes import api as settings_api
 from ridgewind.web.settings.watched_routes import api as watched_api
 from ridgewind.web.status_routes import api as status_api
@@ -91,6 +93,7 @@ def create_app(config: Config) -> Flask:
         on_watch=config.on_watch,
         network=config.network or Network(library),
         live=LiveMeters(),
+        stages=Stages(),
     )
     guard.install(app, key=config.key)
     errors.handlers(app)
@@ -98,7 +101,7 @@ def create_app(config: Config) -> Flask:
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
-        watched_api, network_api, live_api,
+        watched_api, network_api, live_api, stage_api,
     ):  # fmt: skip
         app.register_api(api)
 

@@ -16,6 +16,7 @@ from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services import assessing
 from ridgewind.services.live import LiveMeters
+from ridgewind.services.stages import Stages
 from ridgewind.store import database
 from ridgewind.store.database import Connection
 from ridgewind.web.models import ErrorAnswer
@@ -37,6 +38,7 @@ class Service:
     on_watch: Callable[[], None]
     network: Network
     live: LiveMeters
+    stages: Stages
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

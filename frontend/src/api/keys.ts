@@ -53,6 +53,7 @@ export const keys = {
   plan: (ask: unknown) => ["plan", ask],
   sessions: () => ["sessions"],
   session: (id: number) => ["session", id],
+  stage: (id: number) => ["stage", id],
   slate: (id: number, position: number) => ["slate", id, position],
   proposals: (id: number) => ["proposals", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;

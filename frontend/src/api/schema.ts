@@ -1260,6 +1260,42 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/sessions/{session_id}/stage": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which screen runs a session, and where it is. */
+    get: operations["stage_stage_get"];
+    /** Say where the session is; the answer tells what others ask of it. */
+    put: operations["stage_tell_put"];
+    post?: never;
+    /** This screen runs the session no more. */
+    delete: operations["stage_leave_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/sessions/{session_id}/stage/wishes": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Ask something of the screen that runs a session. */
+    post: operations["stage_wish_wishes_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/sessions/{session_id}/takes/{position}": {
     parameters: {
       query?: never;
@@ -4382,6 +4418,26 @@ export interface components {
       z_mm: number;
     };
     /**
+     * PlaceBody
+     * @description Where a runner is, see ridgewind/services/stages.py.
+     */
+    PlaceBody: {
+      /** At */
+      at: number;
+      /** Can Undo */
+      can_undo: boolean;
+      /** Elapsed S */
+      elapsed_s: number;
+      /** Grown S */
+      grown_s: number;
+      /** Running */
+      running: boolean;
+      /** Slates */
+      slates: boolean;
+      /** Speed */
+      speed: number;
+    };
+    /**
      * PlaceLine
      * @description What a further take in a session adds, fatigue above all.
      */
@@ -5606,6 +5662,20 @@ export interface components {
       up_to_hz: number;
     };
     /**
+     * StageAnswer
+     * @description by: name of the screen that runs the session, null where none does. age_s: since it said
+     *     where it is.
+     */
+    StageAnswer: {
+      /** Age S */
+      age_s: number;
+      /** By */
+      by: string | null;
+      /** Holder */
+      holder: string | null;
+      place: components["schemas"]["PlaceBody"] | null;
+    };
+    /**
      * Station
      * @description Camera at one instant. share: of the move, 0 to 1. yaw_deg: right. pitch_deg: up.
      *     roll_deg: clockwise from behind. focal_mm: equivalent.
@@ -6200,6 +6270,32 @@ export interface components {
       takes: number;
       walk: components["schemas"]["WalkLine"] | null;
     };
+    /**
+     * TellAnswer
+     * @description held: this screen runs the session. by: which does. wishes: what is asked of it, each once.
+     */
+    TellAnswer: {
+      /** By */
+      by: string;
+      /** Held */
+      held: boolean;
+      /** Wishes */
+      wishes: ("go" | "pause" | "skip" | "repeat" | "undo")[];
+    };
+    /**
+     * TellAsk
+     * @description holder: of the screen that runs the session. take_over: although another does.
+     */
+    TellAsk: {
+      /** Holder */
+      holder: string;
+      place: components["schemas"]["PlaceBody"];
+      /**
+       * Take Over
+       * @default false
+       */
+      take_over: boolean;
+    };
     /** ThresholdLine */
     ThresholdLine: {
       /** High */
@@ -6668,6 +6764,14 @@ export interface components {
       corners: number[][];
       /** T S */
       t_s: number[];
+    };
+    /** WishAsk */
+    WishAsk: {
+      /**
+       * Wish
+       * @enum {string}
+       */
+      wish: "go" | "pause" | "skip" | "repeat" | "undo";
     };
     /**
      * WorkLine
@@ -10403,6 +10507,200 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  stage_stage_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["StageAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  stage_tell_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["TellAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TellAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  stage_leave_delete: {
+    parameters: {
+      query: {
+        holder: string;
+      };
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  stage_wish_wishes_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["WishAsk"];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
         };
       };
     };

@@ -1,8 +1,7 @@
+import { PAGE } from "./page";
 import type { NoteChange } from "./practice";
 
-/** This opening of the page: what it keeps is its own to send, until it is gone. */
-const PAGE = Math.random().toString(36).slice(2);
-
+/** page: the opening of the page that keeps it, whose own it is to send until it is gone. */
 type Kept = NoteChange & { page: string };
 
 const keyOf = (id: number) => `ridgewind-notes-${id}`;

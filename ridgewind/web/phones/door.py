@@ -28,7 +28,8 @@ SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
 MAY_CHANGE = {
     # run and note
     "practice.accept_cautions", "practice.add_session", "practice.end_session",
-    "practice.note_take", "plan.plan_session", "plan.plan_first_look", "plan.practise_drill",
+    "practice.note_take", "stage.tell", "stage.wish", "stage.leave",
+    "plan.plan_session", "plan.plan_first_look", "plan.practise_drill",
     "trials.plan_next",
     # mark
     "decisions.mark", "decisions.choose",
@@ -143,6 +144,8 @@ def _page(fault: str | None) -> Response:
         "form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
     )
     answer.headers["Cache-Control"] = "no-store"
+    # Without any referrer a browser sends a form from "null", which is nobody's site.
+    answer.headers["Referrer-Policy"] = "same-origin"
     return answer
 
 

@@ -15,11 +15,12 @@ import type { Runner } from "./useRunner";
 
 type Props = {
   runner: Runner;
-  volume: number;
-  onVolume: (volume: number) => void;
+  /** Of the sounds that this screen makes; left out where it makes none. */
+  volume?: number;
+  onVolume?: (volume: number) => void;
   onToggle: () => void;
-  onMute: () => void;
-  onFullScreen: () => void;
+  onMute?: () => void;
+  onFullScreen?: () => void;
   onStop: () => void;
 };
 
@@ -36,13 +37,7 @@ export function RunnerFoot({
   return (
     <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-1 border-t border-line bg-paper px-4 py-2 sm:gap-2">
       <Act
-        words={
-          runner.running
-            ? "Pause"
-            : runner.elapsed > 0 || runner.sound.log.length
-              ? "Go on"
-              : "Start"
-        }
+        words={runner.running ? "Pause" : runner.elapsed > 0 || runner.begun ? "Go on" : "Start"}
         hint="Space"
         main
         onClick={onToggle}
@@ -60,27 +55,33 @@ export function RunnerFoot({
           <Undo2 size={20} />
         </Act>
       )}
-      <span className="hidden sm:block">
-        <Act words="Full screen" hint="F" onClick={onFullScreen}>
-          <Maximize size={20} />
-        </Act>
-      </span>
+      {onFullScreen && (
+        <span className="hidden sm:block">
+          <Act words="Full screen" hint="F" onClick={onFullScreen}>
+            <Maximize size={20} />
+          </Act>
+        </span>
+      )}
       <Act words="Stop" hint="Esc" onClick={onStop}>
         <Square size={20} />
       </Act>
-      <Act words={volume === 0 ? "Sound on" : "Mute"} hint="M" onClick={onMute}>
-        {volume === 0 ? <VolumeX size={20} /> : <Volume2 size={20} />}
-      </Act>
-      <input
-        type="range"
-        aria-label="Volume"
-        min={0}
-        max={1}
-        step={0.05}
-        value={volume}
-        onChange={(event) => onVolume(Number(event.target.value))}
-        className="hidden w-28 sm:block accent-[var(--ridge-4)]"
-      />
+      {volume !== undefined && onMute && (
+        <>
+          <Act words={volume === 0 ? "Sound on" : "Mute"} hint="M" onClick={onMute}>
+            {volume === 0 ? <VolumeX size={20} /> : <Volume2 size={20} />}
+          </Act>
+          <input
+            type="range"
+            aria-label="Volume"
+            min={0}
+            max={1}
+            step={0.05}
+            value={volume}
+            onChange={(event) => onVolume?.(Number(event.target.value))}
+            className="hidden w-28 sm:block accent-[var(--ridge-4)]"
+          />
+        </>
+      )}
     </footer>
   );
 }

@@ -1,16 +1,17 @@
 import { useEffect, useEffectEvent, useState } from "react";
-import type { SessionDetail, SessionTake, TakeNote } from "../../api/practice";
+import type { SessionDetail, TakeNote } from "../../api/practice";
 import { useSessionChange, useSessionUnsent } from "../../api/practice";
 import { Key } from "../../keys/Key";
 import { Button } from "../../ui/Button";
 import { useKeys } from "../../keys/useKeys";
 import { CameraCorner } from "./CameraCorner";
 import { saidOf, type CameraChoice, type SayChoice } from "./choices";
+import { lastFilmed } from "./lastFilmed";
 import { NoteBar } from "./NoteBar";
 import { RunnerFace } from "./RunnerFace";
 import { RunnerFoot } from "./RunnerFoot";
 import { speak } from "./sound";
-import type { Step } from "./steps";
+import { useHolder } from "./useHolder";
 import { useReady } from "./useReady";
 import { useFilmedTakes } from "./useFilmedTakes";
 import { speedOf, useRunner } from "./useRunner";
@@ -29,11 +30,17 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
   const [volume, setVolume] = useState(LOUD);
   const { slates, whole } = useReady(detail);
   const filming = useFilmedTakes(detail.session.id, camera);
+  const speed = speedOf(location.search);
+  const withSlates = camera === "none" || camera === "folder";
   const runner = useRunner(detail, filming.filmed, {
     volume,
-    speed: speedOf(location.search),
-    slates: camera === "none" || camera === "folder",
+    speed,
+    slates: withSlates,
     comes: camera === "folder",
+  });
+  const { takenBy, takeBack } = useHolder(detail.session.id, runner, {
+    speed,
+    slates: withSlates,
   });
   const change = useSessionChange(detail.session.id);
   const unsent = useSessionUnsent(detail.session.id);
@@ -57,7 +64,10 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
         ? document.exitFullscreen()
         : document.documentElement.requestFullscreen()
     ).catch(() => undefined); // refused: the window stays as it is
-  const toggle = () => (runner.running ? runner.pause() : runner.go());
+  const toggle = () => {
+    if (takenBy) takeBack();
+    return runner.running ? runner.pause() : runner.go();
+  };
   const mute = () => setVolume((now) => (now === 0 ? LOUD : 0));
   useKeys(
     {
@@ -87,7 +97,7 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
       data-step={step?.kind ?? "done"}
       data-position={step?.position ?? -1}
       data-ready={whole}
-      data-cues={JSON.stringify(runner.sound.log.slice(-40))}
+      data-cues={JSON.stringify(runner.cues.slice(-40))}
     >
       {step && take ? (
         <RunnerFace
@@ -116,6 +126,7 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
       )}
       <CameraCorner filming={filming} rolling={runner.running && step?.kind === "roll"} />
       <p role="status" className="px-4 text-center text-note text-ember-deep">
+        {takenBy && `It runs on ${takenBy} now, and is paused here. Going on here takes it back. `}
         {unsent &&
           "Ridgewind does not answer. Go on: what you note is kept here and sent when it runs again."}
       </p>
@@ -135,9 +146,3 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
 /** The next of some steps, and round again. */
 const nextOf = (now: number | null | undefined, least: number, most: number) =>
   now === null || now === undefined || now >= most ? least : now + 1;
-
-/** The take that was filmed last, for the notes. */
-function lastFilmed(detail: SessionDetail, step: Step | null): SessionTake | undefined {
-  const until = step ? step.position : detail.session.takes.length - 1;
-  return detail.session.takes.findLast((take) => take.position <= until && take.state === "filmed");
-}

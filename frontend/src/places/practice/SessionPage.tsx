@@ -8,6 +8,7 @@ import {
   type SessionDetail,
   type SessionTake,
 } from "../../api/practice";
+import { isElsewhere, useStage } from "../../api/stage";
 import { useTakes } from "../../api/takes";
 import { useWatched } from "../../api/watched";
 import * as format from "../../formats";
@@ -19,9 +20,14 @@ import { Segments } from "../../ui/Segments";
 import { useRemembered } from "../../ui/useRemembered";
 import { CAMERAS, isTold, SAYINGS, type CameraChoice, type SayChoice } from "./choices";
 import { useKeys } from "../../keys/useKeys";
+import { Cautions } from "./Cautions";
 import { Filing } from "./Filing";
+import { RemoteView } from "./RemoteView";
 import { RunnerView } from "./RunnerView";
 import { useFile } from "./useFile";
+
+/** Between two looks at which screen runs it. */
+const LOOK_MS = 2000;
 
 /** One session: its cautions, the runner, and what came of it. */
 export function SessionPage() {
@@ -34,7 +40,9 @@ export function SessionPage() {
 
 function Loaded({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
-  const [running, setRunning] = useState(false);
+  const [running, setRunning] = useState<"here" | "elsewhere" | null>(null);
+  const stage = useStage(session.id, LOOK_MS).data;
+  const elsewhere = isElsewhere(stage);
   const [camera, setCamera] = useRemembered<CameraChoice>("camera", "none");
   const watched = useWatched().data?.state === "watching";
   const cameras = CAMERAS.filter((one) => one.value !== "folder" || watched);
@@ -47,12 +55,21 @@ function Loaded({ detail }: { detail: SessionDetail }) {
     if (!open) return;
     if (session.accepted_at === null) change.mutate({ act: "accept" });
     if (session.ended_at !== null) change.mutate({ act: "end", ended: false });
-    setRunning(true);
+    setRunning(elsewhere ? "elsewhere" : "here");
   };
   useEffect(() => {
     document.title = `${session.name} · Ridgewind`;
   }, [session.name]);
   useKeys(running ? {} : { "Begin or go on": { Enter: start } });
+  if (running === "elsewhere") {
+    return (
+      <RemoteView
+        detail={detail}
+        onStop={() => setRunning(null)}
+        onRunHere={() => setRunning("here")}
+      />
+    );
+  }
   if (running) {
     return (
       <RunnerView
@@ -60,7 +77,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         camera={chosen}
         say={say}
         onStop={() => {
-          setRunning(false);
+          setRunning(null);
           change.mutate({ act: "end", ended: true });
         }}
       />
@@ -75,14 +92,17 @@ function Loaded({ detail }: { detail: SessionDetail }) {
           {filmed} of {session.takes.length} takes filmed · {Math.round(session.plan.total_s / 60)}{" "}
           minutes · {format.when(session.made_at).day}
         </p>
+        {elsewhere && <p className="text-note">Runs on {stage?.by}.</p>}
         {open && (
           <div className="ml-auto">
             <Button look="main" onClick={start}>
-              {session.accepted_at === null
-                ? "I have read the cautions: begin"
-                : filmed > 0
-                  ? "Go on"
-                  : "Begin"}{" "}
+              {elsewhere
+                ? `Follow it on this screen`
+                : session.accepted_at === null
+                  ? "I have read the cautions: begin"
+                  : filmed > 0
+                    ? "Go on"
+                    : "Begin"}{" "}
               <Key>Enter</Key>
             </Button>
           </div>
@@ -132,24 +152,6 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       {filmed > 0 && <Filing detail={detail} />}
       <Outcome detail={detail} />
     </>
-  );
-}
-
-function Cautions({ cautions }: { cautions: string[] }) {
-  return (
-    <section aria-label="Cautions" className="border-y border-line bg-paper px-4 py-3 sm:px-8">
-      <h2 className="label-wide mb-1">Before you begin</h2>
-      <ul className="grid gap-x-8 sm:grid-cols-2">
-        {cautions.map((caution) => (
-          <li key={caution} className="border-l-2 border-lamp pl-3 text-lead">
-            {caution}
-          </li>
-        ))}
-      </ul>
-      <p className="mt-2 text-small text-stone">
-        General information only. Local rules and the people in charge of a place decide.
-      </p>
-    </section>
   );
 }
 

@@ -3,16 +3,21 @@ import type { SessionDetail } from "../../api/practice";
 import { useSessionChange } from "../../api/practice";
 import type { FilmedTakes } from "./filmedTakes";
 import { runnerAt, turn, type RunnerEffect, type RunnerEvent } from "./runner";
-import { Sound, Voice } from "./sound";
+import { Sound, Voice, type Played } from "./sound";
 import { cuesOf, firstOpen, spokenOf, stepsOf, type Step } from "./steps";
+import { buzz } from "./vibration";
 import { useAwake } from "./useAwake";
 
 const TICK_MS = 50;
 
 export type Runner = {
   steps: Step[];
+  /** Of the step; past the last one where the session is done. */
+  at: number;
   step: Step | null;
   elapsed: number;
+  /** Seconds by which a rest has grown. */
+  grown: number;
   /** Seconds of the step that are left. */
   left: number;
   running: boolean;
@@ -26,7 +31,10 @@ export type Runner = {
   /** Take the last skip or repeat back. */
   undo: () => void;
   canUndo: boolean;
-  sound: Sound;
+  /** Something of it was heard. */
+  begun: boolean;
+  /** What was scheduled to sound; read by tests. */
+  cues: readonly Played[];
 };
 
 /** Speed of the clock: faster than life where the address asks for it, to try a session out. */
@@ -85,6 +93,7 @@ export function useRunner(
         } else {
           const variation = detail.session.takes[step.position]?.variation_key ?? "";
           if (step.kind === "roll") filmed.begin(step.position);
+          buzz(step.kind);
           voice.say(spokenOf(step, drill, variation), { volume, speed });
         }
       }
@@ -129,13 +138,16 @@ export function useRunner(
 
   return {
     steps,
+    at: state.at,
     step: steps[state.at] ?? null,
     elapsed: state.elapsed,
+    grown: state.grown,
     left: (steps[state.at]?.seconds ?? 0) + state.grown - state.elapsed,
     running: state.running,
     interrupted: interrupted && !state.running,
     done: state.at < 0 || state.at >= steps.length,
-    sound,
+    begun: sound.log.length > 0,
+    cues: sound.log,
     go: () => {
       setInterrupted(false);
       sound.start();

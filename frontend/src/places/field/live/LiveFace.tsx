@@ -46,7 +46,7 @@ export function LiveFace({ live, target }: { live: Live; target: number }) {
           </p>
         )}
       </div>
-      <div className="basis-full">
+      <div className="min-w-0 basis-full">
         <LiveRidge history={live.history} target={target} />
       </div>
       {live.history.holds.length > 0 && (

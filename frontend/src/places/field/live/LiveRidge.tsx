@@ -21,7 +21,7 @@ export function LiveRidge({ history, target }: { history: History; target: numbe
   const { layers, under } = ridges(trace, scales);
   const level = scales.y(target);
   return (
-    <div ref={box} className="w-full">
+    <div ref={box} className="w-full overflow-hidden">
       <svg width={width} height={height} aria-hidden="true" className="block">
         <clipPath id={`${id}c`}>
           <path d={under} />

@@ -1,0 +1,191 @@
+"""The phone in the field: a second browser on the other address, paired by its code."""
+
+from __future__ import annotations
+
+import os
+import re
+import urllib.error
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.conftest import shaken, write_film
+from tests.e2e.conftest import CHROMIUM, FLAGS, KEY, PATIENCE_S, Server
+from tests.e2e.helpers import check_accessibility
+
+ADDRESS = "127.0.0.2"
+PHONE = {"width": 390, "height": 844}
+
+
+@pytest.fixture
+def open_server(tmp_path):
+    """A server that is open to phones on a second address of this computer."""
+    server = Server("serve", tmp_path / "library", tmp_path / "log", "--network", ADDRESS)
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def phone(driver, open_server):
+    """A phone's own browser, which holds no key; paired."""
+    with own_browser(driver) as page:
+        opening = open_server.get("/api/network")["opening"]["address"]
+        digits = open_server.put("/api/network/code", {}, "POST")["code"]["digits"]
+        page.goto(f"{opening}/pair#{digits}")
+        page.get_by_label("What to call this phone").fill("Pocket")
+        page.get_by_role("button", name="Pair").click()
+        expect(page.get_by_role("heading", name="In the field")).to_be_visible()
+        yield page
+
+
+@contextmanager
+def own_browser(driver) -> Iterator[Page]:
+    """A browser of one's own: one that is cut off the network takes nobody with it."""
+    flags = [*FLAGS, "--ignore-certificate-errors"]
+    browser = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
+    context = browser.new_context(
+        viewport=PHONE, ignore_https_errors=True, has_touch=True, is_mobile=True
+    )
+    page = context.new_page()
+    page.set_default_timeout(1000 * PATIENCE_S)
+    yield page
+    browser.close()
+
+
+def begin_session(server) -> int:
+    """A short session, planned and kept."""
+    return server.put("/api/drills/hands/session", {}, "POST")["session_id"]
+
+
+def test_the_settings_open_to_phones_and_a_removed_one_is_out_at_once(fresh, page, driver):
+    page.goto(f"{fresh.address}/settings")
+    section = page.get_by_role("region", name="Phones")
+    expect(section).to_contain_text("a phone runs the session")
+    fresh.put("/api/network", {"address": ADDRESS}, "POST")
+    page.reload()
+    expect(section.get_by_role("button", name="Pair a phone")).to_be_visible()
+    page.keyboard.press("n")
+    expect(section).to_contain_text("5 tries")
+    digits = fresh.get("/api/network")["code"]["digits"]
+    expect(section).to_contain_text(f"{digits[:3]} {digits[3:]}")
+    with own_browser(driver) as pocket:
+        pocket.goto(fresh.get("/api/network")["opening"]["address"])
+        expect(pocket.get_by_role("heading", name="Pair this phone")).to_be_visible()
+        pocket.get_by_label("The six digits").fill("000000" if digits != "000000" else "111111")
+        pocket.get_by_role("button", name="Pair").click()
+        expect(pocket.get_by_role("alert")).to_contain_text("not the code")
+        expect(section).to_contain_text("4 tries")
+        pocket.wait_for_timeout(1100)
+        pocket.get_by_label("The six digits").fill(digits)
+        pocket.get_by_role("button", name="Pair").click()
+        expect(pocket.get_by_role("heading", name="In the field")).to_be_visible()
+        expect(pocket.get_by_role("link", name="Settings")).to_have_count(0)
+        row = section.get_by_role("list", name="Paired phones").get_by_role("listitem")
+        expect(row).to_contain_text("last here")
+        row.get_by_role("button", name="Let Phone in no more").click()
+        expect(row).to_have_count(0)
+        pocket.reload()
+        expect(pocket.get_by_role("heading", name="Pair this phone")).to_be_visible()
+    page.keyboard.press("o")
+    expect(section.get_by_role("button", name="Open to phones")).to_be_visible()
+    assert fresh.get("/api/network")["opening"] is None
+
+
+def test_a_session_on_the_computer_is_steered_from_the_phone_and_taken_over(
+    open_server, page, phone
+):
+    session = begin_session(open_server)
+    page.goto(f"{open_server.address}/practice/{session}?speed=2")
+    page.get_by_role("button", name=re.compile("begin")).click()
+    page.get_by_role("button", name="Start").click()
+    runner, remote = page.get_by_test_id("runner"), phone.get_by_test_id("remote")
+    expect(runner).to_have_attribute("data-step", re.compile("set-up|warm-up"))
+    phone.reload()
+    phone.get_by_role("link", name="Run it").click()
+    phone.get_by_role("button", name="Follow it on this screen").click()
+    expect(phone.get_by_text("In step with the computer")).to_be_visible()
+    phone.get_by_role("button", name="Skip").click()
+    expect(runner).to_have_attribute("data-step", "slate")
+    expect(remote).to_have_attribute("data-step", "slate")
+    assert phone.get_by_alt_text("Code of take 1").get_attribute("src").startswith("data:")
+    phone.get_by_role("button", name="Pause").click()
+    expect(runner.get_by_role("button", name="Go on")).to_be_visible()
+    expect(remote.get_by_role("button", name="Go on")).to_be_visible()
+    phone.get_by_role("button", name="Run it here instead").click()
+    phone.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("It runs on Pocket now")).to_be_visible()
+    expect(phone.get_by_test_id("runner")).to_have_attribute("data-position", "0")
+
+
+def test_a_session_runs_to_its_end_on_the_phone_with_the_network_gone(open_server, phone):
+    session = begin_session(open_server)
+    phone.goto(phone.url.replace("/field", f"/practice/{session}?speed=40"))
+    phone.get_by_role("button", name=re.compile("begin")).click()
+    runner = phone.get_by_test_id("runner")
+    expect(runner).to_have_attribute("data-ready", "true")
+    phone.context.set_offline(True)
+    phone.get_by_role("button", name="Start").click()
+    expect(phone.get_by_text("All done")).to_be_visible()
+    taken = open_server.get(f"/api/sessions/{session}")["session"]["takes"]
+    assert {one["state"] for one in taken} == {"planned"}
+    phone.context.set_offline(False)
+    open_server.wait_until(
+        lambda: all(
+            one["state"] == "filmed"
+            for one in open_server.get(f"/api/sessions/{session}")["session"]["takes"]
+        )
+    )
+
+
+def test_a_large_film_arrives_whole_and_once_though_the_line_is_cut(open_server, phone, tmp_path):
+    film = write_film(tmp_path / "long walk.mp4", shaken(45))
+    with film.open("ab") as padded:  # a box that players pass over
+        size = 300 << 20
+        padded.write((size + 8).to_bytes(4, "big") + b"free")
+        for _ in range(size >> 20):
+            padded.write(os.urandom(1 << 20))
+    phone.get_by_label("Films to send").set_input_files(film)
+    uploads = tmp_path / "library" / "uploads"
+
+    def received() -> int:
+        return max((one.stat().st_size for one in uploads.iterdir() if not one.suffix), default=0)
+
+    for share in (0.1, 0.4, 0.7):
+        open_server.wait_until(lambda share=share: received() > share * size)
+        phone.context.set_offline(True)
+        before = received()
+        phone.wait_for_timeout(1200)
+        assert received() - before <= 8 << 20
+        phone.context.set_offline(False)
+    open_server.wait_until(lambda: len(open_server.get("/api/takes")["takes"]) == 1)
+    (original,) = (tmp_path / "library" / "originals").iterdir()
+    assert original.read_bytes() == film.read_bytes()
+    assert [one for one in uploads.iterdir() if not one.suffix] == []
+
+
+def test_a_clip_is_judged_on_the_phone_and_kept(open_server, phone, tmp_path):
+    film = write_film(tmp_path / "clip.mp4", shaken(90, amplitude_px=0.2))
+    phone.get_by_role("link", name="Judge a clip").click()
+    phone.get_by_label("A clip that is here").set_input_files(film)
+    expect(phone.get_by_test_id("verdict")).to_have_text(re.compile("Good enough|Again"))
+    phone.get_by_role("button", name="Keep").click()
+    expect(phone.get_by_role("button", name="Kept")).to_be_visible()
+    assert open_server.get("/api/takes")["takes"][0]["choice"] == "keep"
+
+
+@pytest.mark.parametrize("path", ["/field", "/field/live", "/field/check"])
+def test_the_pages_of_the_field_are_accessible(demo, browser, path):
+    check_accessibility(
+        browser, f"{demo.address}{path}", ready=lambda page: page.get_by_role("heading", level=1)
+    )
+
+
+def test_a_phone_can_change_no_setting(open_server, phone):
+    answer = phone.request.fetch(
+        phone.url.replace("/field", "/api/settings/weights"), method="PUT", data="{}"
+    )
+    assert answer.status == 403
+    with pytest.raises(urllib.error.HTTPError, match="401"):
+        open_server.ask("GET", "/api/takes", headers={"Authorization": f"Bearer {KEY}x"})
