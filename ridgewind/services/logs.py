@@ -13,6 +13,7 @@ from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.motion.turn_rates import (
     LogMapping,
     LogTable,
+    Offset,
     TurnRates,
     find_offset,
     guess_mapping,
@@ -58,7 +59,7 @@ def preview(
     """Read a log with a mapping, the remembered one, or a guess. Raises LogError."""
     table, mapping = _read(db, text, mapping)
     rates = turn_rates(table, mapping)
-    motion = _path(rates, focal_eq_mm)
+    motion = path_at(rates, focal_eq_mm)
     step = max(1, len(rates.t_s) // DRAWN_POINTS)
     return LogPreview(
         names=table.names,
@@ -89,7 +90,7 @@ def add_alone(
     with database.atomic(db):  # all in one, so that no worker takes it for a film
         imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=len(text), name=name)
         take = imported.take
-        motion = _path(rates, take.focal_eq_mm)
+        motion = path_at(rates, take.focal_eq_mm)
         facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC, filmed_at)
         clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
         clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
@@ -113,21 +114,58 @@ def attach(
     table = read_table(text)
     rates = turn_rates(table, mapping)
     take = takes.by_id(db, take_id)
-    motion = _path(rates, take.focal_eq_mm)
     clip = clips.by_id(db, take.clip_id)
     picture = clips.motion_of(db, clip.id)
-    beside = picture is not None and clip.log_focal_eq_mm is None
-    offset = find_offset(picture, motion) if picture is not None and beside else None
+    if picture is not None and clip.log_focal_eq_mm is None:
+        offset = find_offset(picture, path_at(rates, take.focal_eq_mm))
+        keep_beside(db, take_id, name=name, rates=rates, mapping=mapping, offset=offset)
+    else:
+        keep_instead(library, db, take_id, name=name, rates=rates, mapping=mapping)
+    remember(db, table.names, mapping)
+
+
+def remember(db: Connection, names: tuple[str, ...], mapping: LogMapping) -> None:
+    """What columns of these names are, for the next log."""
     with database.atomic(db):
-        if not beside:
-            _measure_by_log(library, db, clip, motion, take.focal_eq_mm)
+        motion_logs.remember(db, names, mapping)
+
+
+def keep_beside(
+    db: Connection,
+    take_id: int,
+    *,
+    name: str,
+    rates: TurnRates,
+    mapping: LogMapping,
+    offset: Offset | None,
+) -> None:
+    """Keep turning rates with a take's film. offset: where in them it belongs."""
+    take = takes.by_id(db, take_id)
+    with database.atomic(db):
         motion_logs.put(
-            db, clip.id, name=name, mapping=mapping, rate_hz=rates.rate_hz,
-            focal_eq_mm=take.focal_eq_mm, offset=offset, motion=motion,
+            db, take.clip_id, name=name, mapping=mapping, rate_hz=rates.rate_hz,
+            focal_eq_mm=take.focal_eq_mm, offset=offset, motion=path_at(rates, take.focal_eq_mm),
         )  # fmt: skip
-        motion_logs.remember(db, table.names, mapping)
-        assessing.film_changed(db, clip.id)
-    assessing.summarise_film(db, clip.id)
+        assessing.film_changed(db, take.clip_id)
+    assessing.summarise_film(db, take.clip_id)
+
+
+def keep_instead(
+    library: Library,
+    db: Connection,
+    take_id: int,
+    *,
+    name: str,
+    rates: TurnRates,
+    mapping: LogMapping,
+) -> None:
+    """Keep turning rates as the path of a film whose picture could not be measured; they begin with
+    it. Raises MediaError."""
+    take = takes.by_id(db, take_id)
+    motion = path_at(rates, take.focal_eq_mm)
+    with database.atomic(db):
+        _measure_by_log(library, db, clips.by_id(db, take.clip_id), motion, take.focal_eq_mm)
+    keep_beside(db, take_id, name=name, rates=rates, mapping=mapping, offset=None)
 
 
 @dataclass(frozen=True)
@@ -193,7 +231,8 @@ def _read(db: Connection, text: str, mapping: LogMapping | None) -> tuple[LogTab
     return table, mapping or motion_logs.remembered(db, table.names) or guess_mapping(table)
 
 
-def _path(rates: TurnRates, focal_eq_mm: float) -> Motion:
+def path_at(rates: TurnRates, focal_eq_mm: float) -> Motion:
+    """The path that turning rates give the picture of a lens."""
     aspect = SIZE_PX[1] / SIZE_PX[0]
     return path_of_rates(rates, focal_eq_mm=focal_eq_mm, aspect=aspect)
 

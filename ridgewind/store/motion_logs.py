@@ -8,6 +8,7 @@ from dataclasses import asdict, dataclass
 
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.turn_rates import LogMapping, Offset
+from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store.clips import pack, unpack
 from ridgewind.store.database import NOW
 
@@ -22,6 +23,39 @@ class LogRow:
     focal_eq_mm: float
     offset: Offset | None
     motion: Motion
+
+
+@dataclass(frozen=True)
+class FilmedRow:
+    """A film with the take that is all of it. recorded_at: ISO moment of its own clock, None, as
+    its length, where it could not be measured."""
+
+    clip_id: int
+    take_id: int
+    name: str
+    file: str
+    recorded_at: str | None
+    duration_s: float | None
+    focal_eq_mm: float
+
+
+def films(db: sqlite3.Connection, from_s: float, to_s: float) -> list[FilmedRow]:
+    """Films that began between two moments, seconds since 1970, and those of which nobody knows
+    when because they could not be measured."""
+    rows = db.execute(
+        "select clip.id as clip_id, min(take.id) as take_id, take.name, clip.file,"
+        " clip.recorded_at, clip.duration_s,"
+        " coalesce(take.own_focal_eq_mm, setup.focal_eq_mm, :usual) as focal_eq_mm"
+        " from clip join take on take.clip_id = clip.id"
+        " left join setup on setup.id = take.setup_id"
+        " where take.deleted_at is null and (clip.duration_s is null and exists"
+        "   (select 1 from job where job.kind = 'measure' and job.subject_id = clip.id"
+        "     and job.state = 'failed')"
+        "  or unixepoch(clip.recorded_at) between :from_s and :to_s)"
+        " group by clip.id order by clip.recorded_at, clip.id",
+        {"usual": UNKNOWN_FOCAL_EQ_MM, "from_s": from_s, "to_s": to_s},
+    )
+    return [FilmedRow(**dict(row)) for row in rows]
 
 
 def put(

@@ -933,6 +933,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/logs/rig": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Cut a session's log from a phone on the rig, and join it to the films of that time. */
+    post: operations["logs_join_rig_logs_rig_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/network": {
     parameters: {
       query?: never;
@@ -3410,6 +3427,26 @@ export interface components {
       speed_pct_s: number;
     };
     /**
+     * JoinedLine
+     * @description What became of a film: joined by its motion; by_clock where its picture cannot be measured;
+     *     unsure; or outside of the log. ahead_s: of its clock's against the log's.
+     */
+    JoinedLine: {
+      /** Ahead S */
+      ahead_s: number | null;
+      /** Certainty */
+      certainty: number | null;
+      /** Name */
+      name: string;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "joined" | "by_clock" | "unsure" | "outside";
+      /** Take Id */
+      take_id: number;
+    };
+    /**
      * JudgedPart
      * @description A part of a film, s from its first frame.
      */
@@ -5376,6 +5413,25 @@ export interface components {
       /** Sessions */
       sessions: components["schemas"]["SessionItem"][];
     };
+    /** SessionLogAnswer */
+    SessionLogAnswer: {
+      /** Films */
+      films: components["schemas"]["JoinedLine"][];
+    };
+    /**
+     * SessionLogAsk
+     * @description A log of a whole session, whose times are a clock's, seconds since 1970. sent_at_s: what that
+     *     clock shows as it is sent.
+     */
+    SessionLogAsk: {
+      mapping: components["schemas"]["Mapping"];
+      /** Name */
+      name: string;
+      /** Sent At S */
+      sent_at_s: number;
+      /** Text */
+      text: string;
+    };
     /** SessionTake */
     SessionTake: {
       /** Block */
@@ -6272,7 +6328,7 @@ export interface components {
     };
     /**
      * TellAnswer
-     * @description held: this screen runs the session. by: which does. wishes: what is asked of it, each once.
+     * @description held: this screen runs the session. by: which does. wishes: asked of it, each once.
      */
     TellAnswer: {
       /** By */
@@ -9537,6 +9593,55 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["LogPreview"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  logs_join_rig_logs_rig_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SessionLogAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SessionLogAnswer"];
         };
       };
       /** @description Bad Request */

@@ -204,6 +204,16 @@ def turn_rates(table: LogTable, mapping: LogMapping) -> TurnRates:
     return TurnRates(t_s, deg_s, gaps, rate_hz)
 
 
+def cut_rates(rates: TurnRates, from_s: float, to_s: float) -> TurnRates | None:
+    """The samples between two times, which stay as they are; None where there are too few."""
+    first, last = (int(k) for k in np.searchsorted(rates.t_s, [from_s, to_s]))
+    if last - first < LEAST_ROWS:
+        return None
+    t_s = rates.t_s[first:last]
+    gaps = tuple((a, b) for a, b in rates.gaps if a >= t_s[0] and b <= t_s[-1])
+    return TurnRates(t_s, rates.deg_s[first:last], gaps, rates.rate_hz)
+
+
 def path_of_rates(rates: TurnRates, *, focal_eq_mm: float, aspect: float) -> Motion:
     """The path that the turning of the camera gives the picture, in the middle of it.
 

@@ -37,7 +37,8 @@ MAY_CHANGE = {
     "takes.measure_again", "takes.cancel_measuring", "bench.figures", "decisions.render",
     # send
     "uploads.begin", "uploads.put", "uploads.finish", "uploads.drop", "logs.preview_log",
-    "logs.keep_log", "live.begin", "live.pictures", "live.rates", "live.end", "examples.say_origin",
+    "logs.keep_log", "logs.join_rig", "examples.say_origin",
+    "live.begin", "live.pictures", "live.rates", "live.end",
 }  # fmt: skip
 """What a paired phone may change: see, run, note, mark, measure and send; never delete, clear,
 restore, settle, or let others in."""

@@ -73,3 +73,28 @@ class LogLines(BaseModel):
     picture_pan: list[float]
     log_s: list[float]
     log_pan: list[float]
+
+
+class SessionLogAsk(Strict):
+    """A log of a whole session, whose times are a clock's, seconds since 1970. sent_at_s: what that
+    clock shows as it is sent."""
+
+    name: str = Field(min_length=1, max_length=120)
+    text: str = Field(max_length=MOST_CHARACTERS)
+    mapping: Mapping
+    sent_at_s: float = Field(ge=0, le=1e11)
+
+
+class JoinedLine(BaseModel):
+    """What became of a film: joined by its motion; by_clock where its picture cannot be measured;
+    unsure; or outside of the log. ahead_s: of its clock's against the log's."""
+
+    take_id: int
+    name: str
+    state: Literal["joined", "by_clock", "unsure", "outside"]
+    ahead_s: float | None
+    certainty: float | None
+
+
+class SessionLogAnswer(BaseModel):
+    films: list[JoinedLine]

@@ -2,17 +2,28 @@
 
 from __future__ import annotations
 
+import time
+from dataclasses import asdict
 from http import HTTPStatus
 
 import numpy as np
 from flask import Response
 
-from ridgewind.services import logs
+from ridgewind.services import logs, rigging
 from ridgewind.store import database, motion_logs, takes
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.takes import models, serialise
-from ridgewind.web.takes.log_models import LogAsk, LogLines, LogPreview, LogPreviewAsk, Mapping
+from ridgewind.web.takes.log_models import (
+    JoinedLine,
+    LogAsk,
+    LogLines,
+    LogPreview,
+    LogPreviewAsk,
+    Mapping,
+    SessionLogAnswer,
+    SessionLogAsk,
+)
 
 api = blueprint("logs")
 
@@ -47,6 +58,22 @@ def keep_log(body: LogAsk) -> Response:
             logs.attach(service.library, db, take_id, name=name, text=body.text, mapping=mapping)
         line = serialise.take_line(takes.by_id(db, take_id))
     return answered(line, HTTPStatus.CREATED)
+
+
+@api.post("/logs/rig", responses={200: SessionLogAnswer, **FAULTS})
+def join_rig(body: SessionLogAsk) -> Response:
+    """Cut a session's log from a phone on the rig, and join it to the films of that time."""
+    service = current()
+    with service.read() as db:
+        found = rigging.join(
+            service.library,
+            db,
+            name=body.name.strip(),
+            text=body.text,
+            mapping=body.mapping.core(),
+            clock_ahead_s=body.sent_at_s - time.time(),
+        )
+    return answered(SessionLogAnswer(films=[JoinedLine(**asdict(one)) for one in found]))
 
 
 @api.get("/takes/<int:take_id>/log", responses={200: LogLines, **FAULTS})

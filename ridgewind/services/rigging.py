@@ -1,0 +1,192 @@
+"""A phone taped to the camera logs its turning for a whole session; at the desk the log is cut by
+the films' own times, and each piece joined to its film.
+
+The clocks of camera and phone differ. Films whose picture could be measured say by how much, by
+cross-correlation; that difference then places the log under films whose picture says nothing.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Literal
+
+import numpy as np
+
+from ridgewind.core.motion.path import Motion
+from ridgewind.core.motion.turn_rates import (
+    SECONDS,
+    LogMapping,
+    Offset,
+    TurnRates,
+    cut_rates,
+    find_offset,
+    read_table,
+    turn_rates,
+)
+from ridgewind.library.library import Library
+from ridgewind.media.decode import Film
+from ridgewind.media.errors import MediaError
+from ridgewind.services import logs
+from ridgewind.store import clips, motion_logs
+from ridgewind.store.database import Connection
+from ridgewind.store.motion_logs import FilmedRow
+
+CLOCKS_APART_S = 120.0
+"""By which the clocks of a camera and a phone may differ."""
+
+NEAR_S = 5.0
+"""Within which a film is looked for once others have told the clocks' difference."""
+
+SURE = 0.4
+"""Certainty from which a place in the log is believed (chosen here, from made films)."""
+
+AROUND_S = 2.0
+"""Of the log that is kept before and after its film."""
+
+State = Literal["joined", "by_clock", "unsure", "outside"]
+
+
+@dataclass(frozen=True)
+class Joined:
+    """What became of one film. state: joined by its motion; by the clock alone, where the picture
+    cannot be measured; unsure where it is not; or outside of the log. ahead_s: of the film's clock
+    against the log's, None where it was not told."""
+
+    take_id: int
+    name: str
+    state: State
+    ahead_s: float | None
+    certainty: float | None
+
+
+@dataclass(frozen=True)
+class _Film:
+    """began_s: when it began, s since 1970, as its own clock has it."""
+
+    row: FilmedRow
+    began_s: float
+    duration_s: float
+
+
+@dataclass(frozen=True)
+class _Found:
+    """clock_s: where in the log the clocks have its first frame. begin_s, offset: where its motion
+    has it."""
+
+    film: _Film
+    picture: Motion | None
+    clock_s: float
+    begin_s: float | None = None
+    offset: Offset | None = None
+
+
+def join(
+    library: Library,
+    db: Connection,
+    *,
+    name: str,
+    text: str,
+    mapping: LogMapping,
+    clock_ahead_s: float,
+) -> list[Joined]:
+    """Cut a log whose times are a clock's, seconds since 1970, and join its pieces to the films of
+    that time. clock_ahead_s: of the log's clock against this computer's. Raises LogError."""
+    table = read_table(text)
+    rates = turn_rates(table, mapping)
+    stamps = table.values[:, table.names.index(mapping.time)] * SECONDS[mapping.time_unit]
+    begun_s = float(stamps[np.isfinite(stamps)].min()) - clock_ahead_s
+    length_s = float(rates.t_s[-1])
+    from_s, to_s = begun_s - CLOCKS_APART_S, begun_s + length_s + CLOCKS_APART_S
+    films = [_film(library, row) for row in motion_logs.films(db, from_s, to_s)]
+    found = [
+        _look(db, film, rates, film.began_s - begun_s)
+        for film in films
+        if film is not None and from_s <= film.began_s <= to_s
+    ]
+    ahead = [
+        one.begin_s - one.clock_s for one in found if _is_sure(one) and one.begin_s is not None
+    ]
+    usual_s = float(np.median(ahead)) if ahead else None
+    if usual_s is not None:
+        found = [one if _is_sure(one) else _look_near(one, rates, usual_s) for one in found]
+    out = [_keep(library, db, one, rates, usual_s, name, mapping) for one in found]
+    logs.remember(db, table.names, mapping)
+    return out
+
+
+def _film(library: Library, row: FilmedRow) -> _Film | None:
+    """A film with its time and length, from the file itself where it could not be measured; None
+    where that says nothing either, or it is a log without a picture."""
+    recorded_at, duration_s = row.recorded_at, row.duration_s
+    if duration_s is None:
+        try:
+            with Film(library.originals / row.file) as film:
+                recorded_at, duration_s = film.facts.recorded_at, film.facts.duration_s
+        except MediaError:
+            return None
+    if recorded_at is None or duration_s is None or row.file.endswith(".csv"):
+        return None
+    return _Film(row, datetime.fromisoformat(recorded_at).timestamp(), duration_s)
+
+
+def _look(db: Connection, film: _Film, rates: TurnRates, clock_s: float) -> _Found:
+    by_log = clips.by_id(db, film.row.clip_id).log_focal_eq_mm is not None
+    picture = None if by_log else clips.motion_of(db, film.row.clip_id)
+    return _placed(_Found(film, picture, clock_s), rates, clock_s, CLOCKS_APART_S)
+
+
+def _look_near(found: _Found, rates: TurnRates, usual_s: float) -> _Found:
+    return _placed(found, rates, found.clock_s + usual_s, NEAR_S)
+
+
+def _placed(found: _Found, rates: TurnRates, about_s: float, within_s: float) -> _Found:
+    """Where in the log a film begins, near a place."""
+    if found.picture is None or not found.picture.trusted.any():
+        return found
+    part = cut_rates(rates, about_s - within_s, about_s + found.film.duration_s + within_s)
+    if part is None:
+        return found
+    path = logs.path_at(part, found.film.row.focal_eq_mm)
+    offset = find_offset(found.picture, path)
+    return replace(found, begin_s=float(found.picture.t_s[0]) - offset.seconds, offset=offset)
+
+
+def _is_sure(found: _Found) -> bool:
+    return found.offset is not None and found.offset.certainty >= SURE
+
+
+def _keep(
+    library: Library,
+    db: Connection,
+    found: _Found,
+    rates: TurnRates,
+    usual_s: float | None,
+    name: str,
+    mapping: LogMapping,
+) -> Joined:
+    film, length_s = found.film, found.film.duration_s
+    take_id = film.row.take_id
+    told = (take_id, film.row.name)
+    if _is_sure(found) and found.begin_s is not None and found.offset is not None:
+        begin_s = found.begin_s
+        part = cut_rates(rates, begin_s - AROUND_S, begin_s + length_s + AROUND_S)
+        assert part is not None
+        assert found.picture is not None
+        rebased = replace(part, t_s=part.t_s - part.t_s[0])
+        seconds = float(found.picture.t_s[0]) - (begin_s - float(part.t_s[0]))
+        logs.keep_beside(
+            db, take_id, name=name, rates=rebased, mapping=mapping,
+            offset=replace(found.offset, seconds=seconds),
+        )  # fmt: skip
+        return Joined(*told, "joined", begin_s - found.clock_s, found.offset.certainty)
+    if found.picture is None and usual_s is not None:
+        begin_s = found.clock_s + usual_s
+        part = cut_rates(rates, begin_s, begin_s + length_s)
+        if part is None or part.t_s[-1] - part.t_s[0] < 0.5 * length_s:
+            return Joined(*told, "outside", None, None)
+        rebased = replace(part, t_s=part.t_s - part.t_s[0])
+        logs.keep_instead(library, db, take_id, name=name, rates=rebased, mapping=mapping)
+        return Joined(*told, "by_clock", usual_s, None)
+    certainty = None if found.offset is None else found.offset.certainty
+    return Joined(*told, "outside" if found.offset is None else "unsure", None, certainty)
