@@ -49,6 +49,7 @@ const KeysDialog = lazy(() =>
 const SlatesPage = page(() => import("./places/practice/SlatesPage"), "SlatesPage");
 const FieldPage = page(() => import("./places/field/FieldPage"), "FieldPage");
 const CheckPage = page(() => import("./places/field/CheckPage"), "CheckPage");
+const RigPage = page(() => import("./places/field/RigPage"), "RigPage");
 const LivePage = page(() => import("./places/field/live/LivePage"), "LivePage");
 const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
 
@@ -117,6 +118,7 @@ export function App() {
               <Route path="/practice/:id/slates" element={<SlatesPage />} />
               <Route path="/field" element={<FieldPage />} />
               <Route path="/field/check" element={<CheckPage />} />
+              <Route path="/field/rig" element={<RigPage />} />
               <Route path="/field/live" element={<LivePage />} />
               <Route path="/settings" element={<SettingsPage />} />
               <Route path="*" element={<FirstPage />} />

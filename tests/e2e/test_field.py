@@ -175,7 +175,83 @@ def test_a_clip_is_judged_on_the_phone_and_kept(open_server, phone, tmp_path):
     assert open_server.get("/api/takes")["takes"][0]["choice"] == "keep"
 
 
-@pytest.mark.parametrize("path", ["/field", "/field/live", "/field/check"])
+def test_the_meter_tells_the_simulated_camera_soon_and_as_the_whole_film_does(fresh, page):
+    page.goto(f"{fresh.address}/field/live")
+    page.get_by_role("radio", name="Simulated camera").click()
+    page.get_by_role("button", name="Start").click()
+    face = page.get_by_test_id("live")
+    expect(page.get_by_test_id("live-gust")).not_to_have_text("–")
+    lags = []
+    while float(face.get_attribute("data-t")) < 8:
+        page.wait_for_timeout(300)
+        lags.append(float(face.get_attribute("data-lag")))
+    assert sorted(lags)[len(lags) // 2] < 300
+    expect(page.get_by_role("timer")).to_contain_text("best")
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="Keep it as a take")).to_be_visible()
+    live = float(face.get_attribute("data-whole"))
+    page.keyboard.press("k")
+    page.get_by_role("link", name="Open its take").click()
+    fresh.wait_until(lambda: fresh.get("/api/takes")["takes"][0]["state"] == "done")
+    (take,) = fresh.get("/api/takes")["takes"]
+    assert take["origin"] == "simulated"
+    # Two tests beside this one take the frames that a quiet computer would see.
+    assert take["gust"] == pytest.approx(live, abs=0.6)
+
+
+def test_the_meter_tells_a_phones_turning_and_finds_the_strap(fresh, page):
+    page.add_init_script(SENSOR)
+    page.goto(f"{fresh.address}/field/live")
+    page.get_by_role("radio", name="Phone’s motion").click()
+    page.get_by_role("radio", name="Find the strap’s pull").click()
+    page.get_by_role("button", name="Start").click()
+    figure = page.get_by_test_id("live-gust")
+    expect(figure).not_to_have_text("–")
+    first = page.get_by_role("button", name="Pull 0, slack")
+    expect(first).not_to_contain_text("–")
+    page.evaluate("window.shake = 0.2")
+    page.keyboard.press("3")
+    expect(page.get_by_role("button", name="Pull 3, firm")).to_contain_text("steadiest")
+    expect(page.get_by_role("timer")).to_contain_text("calm for")
+    page.keyboard.press("Space")
+    page.keyboard.press("k")
+    page.get_by_role("link", name="Open its take").click()
+    (take,) = fresh.get("/api/takes")["takes"]
+    assert (take["pictured"], take["state"]) == (False, "done")
+
+
+SENSOR = """
+window.shake = 2;
+setInterval(() => {
+  const t = performance.now() / 1000;
+  const rate = 3 * window.shake * Math.cos(2 * Math.PI * 2 * t);
+  const event = new Event("devicemotion");
+  event.rotationRate = { alpha: 0, beta: 0, gamma: rate };
+  window.dispatchEvent(event);
+}, 16);
+"""
+"""A hand that turns at 2 Hz, by as much as `shake` says."""
+
+
+def test_a_phone_on_the_rig_keeps_its_log_through_a_reload_and_sends_it(fresh, page):
+    page.add_init_script(SENSOR)
+    page.goto(f"{fresh.address}/field/rig")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("Logging", exact=True)).to_be_visible()
+    page.wait_for_timeout(5500)
+    page.reload()
+    waiting = page.get_by_role("region", name="Logs kept here").get_by_role("listitem")
+    expect(waiting).to_have_count(1)
+    expect(waiting).to_contain_text(re.compile(r"[3-9]\.\d s"))
+    waiting.get_by_role("button", name="Send").click()
+    expect(page.get_by_text("No film of that time is here yet")).to_be_visible()
+    waiting.get_by_role("button", name="Let it go").click()
+    expect(waiting).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(waiting).to_have_count(1)
+
+
+@pytest.mark.parametrize("path", ["/field", "/field/live", "/field/check", "/field/rig"])
 def test_the_pages_of_the_field_are_accessible(demo, browser, path):
     check_accessibility(
         browser, f"{demo.address}{path}", ready=lambda page: page.get_by_role("heading", level=1)

@@ -29,6 +29,7 @@ export const keys = {
   hand: (asked: unknown) => ["hand", asked],
   watched: () => ["watched"],
   network: () => ["network"],
+  rigLogs: () => ["rigLogs"],
   liveSetting: () => ["liveSetting"],
   handFilm: (id: number | null) => ["handFilm", id],
   limits: (brief: number | null) => ["limits", brief],

@@ -26,6 +26,13 @@ export function keepLog(body: Schemas["LogAsk"]) {
   return dataOf(client.POST("/api/logs", { body }));
 }
 
+export type JoinedFilm = Schemas["JoinedLine"];
+
+/** Cut a session's log by its films' times, and join it to each. */
+export function joinRig(body: Schemas["SessionLogAsk"]) {
+  return dataOf(client.POST("/api/logs/rig", { body }));
+}
+
 export function useKeepLog() {
   const changed = useChanged();
   return useMutation({

@@ -5,6 +5,7 @@ import { samplesOf, turningOf } from "../camera/turning";
 import { atPull, NO_HISTORY, SHOWN_S, withAnswer, type History } from "./liveHistory";
 import { toneOf } from "./liveTone";
 import { bestOf, gustOf } from "./pulls";
+import { logOf, RIG_HEADER } from "./rigLog";
 
 const answer = (t_s: number, gust: number | null, calm_s = 0): LiveAnswer => ({
   t_s,
@@ -77,5 +78,15 @@ describe("the tone", () => {
     for (let k = 1; k < heard.length; k += 1) {
       expect(heard[k]?.hz).toBeGreaterThan(heard[k - 1]?.hz ?? Infinity);
     }
+  });
+});
+
+describe("a log of a phone on the rig", () => {
+  it("is one table from its pieces, and knows how long it is", () => {
+    const log = logOf(5, ["100.0000,1,2,3\n100.5000,1,2,3", "", "102.2500,1,2,3"]);
+    expect(log.csv.split("\n")).toHaveLength(5);
+    expect(log.csv.startsWith(`${RIG_HEADER}\n100.0000`)).toBe(true);
+    expect(log.seconds).toBeCloseTo(2.25);
+    expect(logOf(5, []).seconds).toBe(0);
   });
 });

@@ -9,11 +9,14 @@ const WORDS = ["slack", "just taut", "", "firm", "", "as hard as it goes"];
 /** Each pull of the strap with its gust; the one that is held now is chosen. */
 export function StrapPulls({ live, target }: { live: Live; target: number }) {
   const { each: pulls, at } = live.history.pulls;
-  useKeys({
-    "How hard the strap is pulled": Object.fromEntries(
-      PULLS.map((pull) => [String(pull), () => live.pull(pull)]),
-    ),
-  });
+  useKeys(
+    {
+      "How hard the strap is pulled": Object.fromEntries(
+        PULLS.map((pull) => [String(pull), () => live.pull(pull)]),
+      ),
+    },
+    { first: true }, // digits lead to places everywhere else
+  );
   const best = bestOf(pulls);
   return (
     <section aria-label="The strap’s pull" className="border-t border-line px-4 py-3 sm:px-8">
