@@ -139,6 +139,38 @@ def test_a_session_runs_to_its_end_on_the_phone_with_the_network_gone(open_serve
     )
 
 
+def test_a_session_in_one_file_runs_alone_and_gives_its_notes_back(fresh, page, driver, tmp_path):
+    session = begin_session(fresh)
+    page.goto(f"{fresh.address}/practice/{session}")
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="In one file").click()
+    saved.value.save_as(tmp_path / "alone.html")
+    with own_browser(driver) as alone:
+        asked = []
+        alone.on("request", lambda request: asked.append(request.url))
+        alone.goto(f"{(tmp_path / 'alone.html').as_uri()}?speed=30")
+        alone.get_by_role("button", name="Start").click()
+        expect(alone.locator("#code svg")).to_be_visible()
+        expect(alone.get_by_role("region", name="Notes of the take before")).to_be_visible()
+        alone.get_by_role("button", name="felt good").click()
+        expect(alone.get_by_text("All done. Rest.")).to_be_visible()
+        alone.reload()  # what was noted is kept
+        expect(alone.get_by_text("All done. Rest.")).to_be_visible()
+        with alone.expect_download() as notes:
+            alone.get_by_role("button", name="Save the notes").click()
+        notes.value.save_as(tmp_path / "notes.json")
+        assert {url.split(":")[0] for url in asked} <= {"file", "blob"}
+    page.get_by_label("File of notes").set_input_files(tmp_path / "notes.json")
+    expect(page.get_by_text("Notes of 6 takes are back.", exact=True)).to_be_visible()
+    takes = fresh.get(f"/api/sessions/{session}")["session"]["takes"]
+    assert [one["state"] for one in takes] == ["filmed"] * 6
+    assert "good" in [one["felt"] for one in takes]
+    other = begin_session(fresh)
+    page.goto(f"{fresh.address}/practice/{other}")
+    page.get_by_label("File of notes").set_input_files(tmp_path / "notes.json")
+    expect(page.get_by_role("alert")).to_contain_text("These notes are another session’s.")
+
+
 def test_a_large_film_arrives_whole_and_once_though_the_line_is_cut(open_server, phone, tmp_path):
     film = write_film(tmp_path / "long walk.mp4", shaken(45))
     with film.open("ab") as padded:  # a box that players pass over

@@ -1226,6 +1226,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/sessions/{session_id}/alone.html": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The session in one file that runs by itself. */
+    get: operations["practice_session_alone_sessions__int_session_id__alone_html_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/sessions/{session_id}/end": {
     parameters: {
       query?: never;
@@ -10491,6 +10508,28 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  practice_session_alone_sessions__int_session_id__alone_html_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        session_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
         };
       };
     };

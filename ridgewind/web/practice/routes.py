@@ -11,8 +11,9 @@ from ridgewind.services import after_take, filing, practising
 from ridgewind.store import database, sessions
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
-from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.practice import models
+from ridgewind.web.practice.alone import alone
 
 api = blueprint("practice")
 
@@ -108,6 +109,16 @@ def slate(path: models.SessionTakePath) -> Response:
     with current().read() as db:
         drawing = practising.slate_svg(db, path.session_id, path.position)
     return Response(drawing, mimetype="image/svg+xml")
+
+
+@api.get("/sessions/<int:session_id>/alone.html")
+def session_alone(path: models.SessionPath) -> Response:
+    """The session in one file that runs by itself."""
+    with current().read() as db:
+        detail = _detail(db, path.session_id)
+        count = len(detail.session.takes)
+        slates = [practising.slate_svg(db, path.session_id, take) for take in range(count)]
+    return download(alone(detail, slates), "text/html", f"session {path.session_id}.html")
 
 
 def _detail(db: Connection, session_id: int) -> models.SessionDetail:

@@ -24,6 +24,7 @@ import { Cautions } from "./Cautions";
 import { Filing } from "./Filing";
 import { RemoteView } from "./RemoteView";
 import { RunnerView } from "./RunnerView";
+import { SessionFiles } from "./SessionFiles";
 import { useFile } from "./useFile";
 
 /** Between two looks at which screen runs it. */
@@ -128,17 +129,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         </div>
       )}
       <Cautions cautions={session.plan.cautions} />
-      <p className="px-4 pt-3 sm:px-8">
-        <Link to={`/practice/${session.id}/sheet`} className="text-note font-semibold underline">
-          On paper: each drill drawn, with room for notes
-        </Link>
-        <Link
-          to={`/practice/${session.id}/slates`}
-          className="ml-4 text-note font-semibold underline"
-        >
-          Slates over the whole screen
-        </Link>
-      </p>
+      <SessionFiles detail={detail} />
       {session.takes.some((take) => take.take_id !== null) && (
         <p className="px-4 py-3 sm:px-8">
           <Link

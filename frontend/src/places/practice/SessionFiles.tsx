@@ -1,0 +1,72 @@
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { useSessionChange, type SessionDetail } from "../../api/practice";
+import { useNotices } from "../../ui/notices";
+import { readNotes } from "./alone/notes";
+
+const LOOK = "text-note font-semibold underline";
+
+/** The session on paper, on another screen, or in a file; and its notes brought back from one. */
+export function SessionFiles({ detail }: { detail: SessionDetail }) {
+  const { id } = detail.session;
+  const { mutate } = useSessionChange(id);
+  const { notify } = useNotices();
+  const [fault, setFault] = useState("");
+  const file = useRef<HTMLInputElement>(null);
+  const bring = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    try {
+      const notes = readNotes(await chosen.text(), id).filter(
+        ({ position }) => position < detail.session.takes.length,
+      );
+      const before = notes.map(({ position }) => detail.session.takes[position]);
+      for (const { position, ...note } of notes) mutate({ act: "note", position, note });
+      setFault("");
+      notify({
+        text: `Notes of ${notes.length} takes are back.`,
+        undo: () => {
+          for (const take of before) {
+            if (!take) continue;
+            const { position, state, felt, wind, fatigue, tension } = take;
+            const note = { state, felt, wind, fatigue, tension } as object;
+            mutate({ act: "note", position, note });
+          }
+        },
+      });
+    } catch (error) {
+      setFault(error instanceof Error ? error.message : "This file could not be read.");
+    }
+  };
+  return (
+    <div className="flex flex-wrap gap-x-5 gap-y-1 px-4 pt-3 sm:px-8">
+      <Link to={`/practice/${id}/sheet`} className={LOOK}>
+        On paper: each drill drawn, with room for notes
+      </Link>
+      <Link to={`/practice/${id}/slates`} className={LOOK}>
+        Slates over the whole screen
+      </Link>
+      <a href={`/api/sessions/${id}/alone.html`} className={LOOK}>
+        In one file that runs without this computer
+      </a>
+      <input
+        ref={file}
+        type="file"
+        accept="application/json,.json"
+        aria-label="File of notes"
+        className="sr-only"
+        onChange={(event) => {
+          void bring(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      <button type="button" className={LOOK} onClick={() => file.current?.click()}>
+        Bring its notes back
+      </button>
+      {fault && (
+        <p role="alert" className="basis-full border-l-4 border-ember px-3">
+          {fault} Choose the file that it saved.
+        </p>
+      )}
+    </div>
+  );
+}
