@@ -25,7 +25,6 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-PANELS = ("picture", "move")
 SMOOTH_TO_THE_VOLUNTEER = 5.3
 """Gust up to which the demo's volunteer calls a take smooth, when the pictures are taken."""
 
@@ -84,6 +83,9 @@ def shoot(printed: str, folder: Path) -> None:
             if suffix == "":
                 shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
+                shoot_live(page, address, folder)
+            if suffix == "-narrow":
+                shoot_phone(page, address, folder)
             context.close()
         browser.close()
 
@@ -101,7 +103,7 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     for name, place in (
         ("trials", "/findings?drill=strap-tension"), ("limits", "/findings/limits"),
         ("hand", "/findings/hand"), ("progress", "/findings/progress"), ("shot", "/findings/shot"),
-        ("drills", "/plan/drills"), ("drill", "/plan/drills/push-pull"),
+        ("drill", "/plan/drills/push-pull"),
     ):  # fmt: skip
         page.goto(f"{address}{place}")
         settle(page)
@@ -141,6 +143,30 @@ def shoot_hold(page: Page, address: str, folder: Path) -> None:
     page.screenshot(path=folder / "hold.png")
 
 
+def shoot_live(page: Page, address: str, folder: Path) -> None:
+    """The meter before the simulated camera, once the hand has slipped."""
+    page.goto(f"{address}/field/live")
+    page.get_by_role("radio", name="Simulated camera").click()
+    page.get_by_role("button", name="Start").click()
+    page.wait_for_timeout(21_000)
+    page.screenshot(path=folder / "live.png")
+    page.get_by_role("button", name="Stop").click()
+
+
+def shoot_phone(page: Page, address: str, folder: Path) -> None:
+    """A session as a phone's runner shows it, in its setting up."""
+    with urllib.request.urlopen(f"{address}/api/sessions") as reply:
+        sessions = json.load(reply)["sessions"]
+    next_one = next(
+        one["id"] for one in sessions if any(take["state"] == "planned" for take in one["takes"])
+    )
+    page.goto(f"{address}/practice/{next_one}")
+    page.get_by_role("button", name=re.compile("begin|Go on|Begin")).click()
+    page.get_by_role("button", name=re.compile("Start|Go on")).click()
+    page.wait_for_timeout(1500)
+    page.screenshot(path=folder / "phone.png")
+
+
 def mark_blind(page: Page, address: str) -> None:
     page.goto(f"{address}/findings/eye/blind")
     film = page.get_by_test_id("blind-film")
@@ -166,7 +192,7 @@ def shoot_kit(page: Page, address: str, folder: Path) -> None:
     bench = gallery_bench(address)
     for name, place in (
         ("plan", "/plan"), ("kit", "/kit"),
-        *((f"bench-{panel}", f"{bench}?panel={panel}") for panel in PANELS),
+        ("bench-picture", f"{bench}?panel=picture"),
     ):  # fmt: skip
         page.goto(f"{address}{place}")
         settle(page)
