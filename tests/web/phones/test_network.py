@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 import http.client
+import os
 import re
+import shutil
 import socket
 import ssl
+import subprocess
+import sys
 from contextlib import closing
 from urllib.parse import urlencode
 
@@ -237,3 +241,49 @@ def test_the_drawn_code_says_where_to_go_and_is_never_kept(phone, network, compu
     drawn = computer.get("/api/network/code.svg", headers=HERE)
     assert drawn.headers["Cache-Control"] == "no-store"
     assert drawn.data.startswith(b"<svg")
+
+
+@pytest.fixture
+def another_host():
+    """A host of its own behind a cable of its own, where this machine allows it: gives this side's
+    address and how to run something on the other."""
+    name, here, there = f"rw{os.getpid()}", "10.231.77.1", "10.231.77.2"
+    if shutil.which("ip") is None or os.geteuid() != 0:
+        pytest.skip("network namespaces need root and iproute2")
+    steps = [
+        f"netns add {name}",
+        f"link add {name} type veth peer name {name}p netns {name}",
+        f"addr add {here}/24 dev {name}",
+        f"link set {name} up",
+        f"-n {name} addr add {there}/24 dev {name}p",
+        f"-n {name} link set {name}p up",
+    ]
+    try:
+        for step in steps:
+            done = subprocess.run(["ip", *step.split()], capture_output=True, check=False)
+            if done.returncode:
+                pytest.skip(f"this machine allows no network namespaces: {done.stderr.decode()}")
+        yield here, ["ip", "netns", "exec", name]
+    finally:
+        subprocess.run(["ip", "netns", "del", name], capture_output=True, check=False)
+
+
+def test_another_host_reaches_the_pairing_page_there_and_nothing_anywhere_else(
+    library, network, another_host
+):
+    here, there = another_host
+    network.open(here)
+    ask = (
+        "import ssl, sys, urllib.request as r\n"
+        "trust = ssl.create_default_context(cafile=sys.argv[1])\n"
+        "print(r.urlopen(sys.argv[2] + '/takes', timeout=5, context=trust).read().decode())\n"
+    )
+    program = [*there, sys.executable, "-c", ask, str(library.network / "authority.pem")]
+
+    def asked(address: str) -> subprocess.CompletedProcess[str]:
+        command = [*program, address]
+        return subprocess.run(command, capture_output=True, text=True, check=False, timeout=30)
+
+    assert "The six digits" in asked(f"https://{network.host}").stdout
+    network.close()
+    assert "refused" in asked(f"https://{here}:8422").stderr

@@ -77,7 +77,7 @@ function Tap({ on, words, hint, onClick }: TapProps) {
       type="button"
       aria-pressed={on}
       onClick={onClick}
-      className={`rounded inline-flex items-center gap-1.5 border px-2.5 py-1.5 font-medium ${on ? "border-ink bg-ink text-paper" : "border-line bg-paper hover:border-ridge-2"}`}
+      className={`rounded inline-flex min-h-[48px] min-w-[48px] items-center justify-center gap-1.5 border px-2.5 py-1.5 font-medium sm:min-h-0 ${on ? "border-ink bg-ink text-paper" : "border-line bg-paper hover:border-ridge-2"}`}
     >
       {words} {hint && <Key>{hint}</Key>}
     </button>

@@ -99,7 +99,7 @@ function Act({ words, hint, main = false, onClick, children }: ActProps) {
     <button
       type="button"
       onClick={onClick}
-      className={`rounded inline-flex items-center gap-2 border px-3 py-3 sm:px-4 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
+      className={`rounded inline-flex min-h-[50px] min-w-[48px] items-center justify-center gap-2 border px-3 py-2 sm:px-4 text-lead font-semibold ${main ? "border-ink bg-ink text-paper" : "border-ridge-2"}`}
     >
       {children}
       <span className={main ? "" : "sr-only sm:not-sr-only"}>{words}</span> <Key>{hint}</Key>
