@@ -84,6 +84,7 @@ class Uploads:
         """Append a piece; returns how much is here. sha256: of the piece, where it is told. Raises
         NotFoundError, OffsetError, ChecksumError, InvalidArgumentError where it is too much, and
         MediaError where the disk is full."""
+        self._one(key)  # an unknown key gets no lock
         with self._guards[key]:
             upload = self._one(key)
             if offset != self._received(key, upload) or upload.take_id is not None:
@@ -110,6 +111,7 @@ class Uploads:
     def finish(self, db: Connection, key: str) -> Imported:
         """Take the film in; asked again, it answers the same. Raises NotFoundError, MediaError, and
         InvalidArgumentError where it has not arrived whole."""
+        self._one(key)
         with self._guards[key]:
             upload = self._one(key)
             if upload.take_id is not None:

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
 import { keys } from "./keys";
-import { PAGE } from "./page";
+import { TAB } from "./page";
 
 type Schemas = components["schemas"];
 export type Place = Schemas["PlaceBody"];
@@ -23,14 +23,14 @@ export function useStage(id: number, every_ms: number) {
 
 /** Whether another screen than this one runs it. */
 export const isElsewhere = (stage: Stage | undefined) =>
-  stage?.holder != null && stage.holder !== PAGE;
+  stage?.holder != null && stage.holder !== TAB;
 
 /** Say where the session is that this screen runs; the answer tells what others ask of it. */
 export function tellStage(id: number, place: Place, take_over: boolean) {
   return dataOf(
     client.PUT("/api/sessions/{session_id}/stage", {
       params: pathOf(id),
-      body: { holder: PAGE, take_over, place },
+      body: { holder: TAB, take_over, place },
     }),
   );
 }
@@ -44,8 +44,10 @@ export async function wishStage(id: number, wish: Wish) {
   await dataOf(asked.then((answer) => (answer.error ? answer : { ...answer, data: true })));
 }
 
-/** This screen runs the session no more. */
+/** This screen runs the session no more; said although the page goes away. */
 export function leaveStage(id: number) {
-  const params = { ...pathOf(id), query: { holder: PAGE } };
-  return client.DELETE("/api/sessions/{session_id}/stage", { params }).catch(() => undefined);
+  return fetch(`/api/sessions/${id}/stage?holder=${TAB}`, {
+    method: "DELETE",
+    keepalive: true,
+  }).catch(() => undefined);
 }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { LiveAnswer, LiveSetting } from "../api/live";
+import { bestHold, keepHold } from "./bestHold";
 import { atPull, NO_HISTORY, withAnswer, type History } from "./liveHistory";
 import { beginRun, type Kept, type LiveRun, type LiveSource } from "./liveRun";
 import { LiveTone } from "./liveTone";
@@ -19,6 +20,8 @@ export type Live = {
   start: (source: LiveSource, setting: LiveSetting) => void;
   stop: () => void;
   forget: () => void;
+  /** The longest hold of earlier runs with this source and target, s; to be beaten. */
+  record_s: number;
   /** Another pull of the strap is held from now on. */
   pull: (at: number) => void;
 };
@@ -33,6 +36,7 @@ export function useLive(sound: boolean): Live {
   const [fault, setFault] = useState<Error | null>(null);
   const [kept, setKept] = useState<Kept | null>(null);
   const [target, setTarget] = useState(0);
+  const [record_s, setRecord] = useState(0);
   const [tone] = useState(() => new LiveTone());
   const run = useRef<LiveRun | null>(null);
 
@@ -57,9 +61,12 @@ export function useLive(sound: boolean): Live {
       setAnswer(null);
       setHistory(NO_HISTORY);
       setTarget(setting.target);
+      const what = `${source} ${setting.target.toFixed(1)}`;
+      setRecord(bestHold(what));
       beginRun(source, setting, {
         heard: (heard) => {
           setFault(null);
+          keepHold(what, heard.answer.best_s);
           setAnswer(heard.answer);
           setSpeed({ lag_ms: heard.lag_ms, thin: heard.thin });
           setHistory((before) => withAnswer(before, heard.answer));
@@ -101,6 +108,7 @@ export function useLive(sound: boolean): Live {
     kept,
     start,
     stop,
+    record_s,
     forget: () => setKept(null),
     pull: (at) => setHistory((before) => atPull(before, at)),
   };

@@ -48,9 +48,12 @@ export function useHolder(
   });
   useEffect(() => {
     const timer = setInterval(() => void tell(), LOOK_MS);
+    const leave = () => void leaveStage(id);
+    window.addEventListener("pagehide", leave);
     return () => {
       clearInterval(timer);
-      void leaveStage(id);
+      window.removeEventListener("pagehide", leave);
+      leave();
     };
   }, [id]);
   const takeBack = () => {

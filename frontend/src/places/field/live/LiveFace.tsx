@@ -43,6 +43,10 @@ export function LiveFace({ live, target }: { live: Live; target: number }) {
           <p className="text-far-note" role="timer">
             calm for <b className="tabular-nums">{format.seconds(answer.calm_s)}</b>, best{" "}
             <b className="tabular-nums">{format.seconds(best)}</b>
+            {live.record_s > 0 &&
+              (best > live.record_s
+                ? `, beats ${format.seconds(live.record_s)}`
+                : `, to beat ${format.seconds(live.record_s)}`)}
           </p>
         )}
       </div>
