@@ -166,9 +166,13 @@ def test_a_session_in_one_file_runs_alone_and_gives_its_notes_back(fresh, page, 
         assert {url.split(":")[0] for url in asked} <= {"file", "blob"}
     page.get_by_label("File of notes").set_input_files(tmp_path / "notes.json")
     expect(page.get_by_text("Notes of 6 takes are back.", exact=True)).to_be_visible()
-    takes = fresh.get(f"/api/sessions/{session}")["session"]["takes"]
-    assert [one["state"] for one in takes] == ["filmed"] * 6
-    assert "good" in [one["felt"] for one in takes]
+
+    def takes() -> list[dict]:
+        return fresh.get(f"/api/sessions/{session}")["session"]["takes"]
+
+    # They are sent one after the other.
+    fresh.wait_until(lambda: [one["state"] for one in takes()] == ["filmed"] * 6)
+    assert "good" in [one["felt"] for one in takes()]
     other = begin_session(fresh)
     page.goto(f"{fresh.address}/practice/{other}")
     page.get_by_label("File of notes").set_input_files(tmp_path / "notes.json")
