@@ -11,7 +11,7 @@ import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
 import { useAwake } from "../practice/door";
 import { BigButton } from "./BigButton";
-import { BigChoice } from "./BigChoice";
+import { Segments } from "../../ui/Segments";
 
 const SOURCES = [
   { value: "phone", words: "This phone" },
@@ -83,7 +83,13 @@ export function RigPage() {
       )}
       {state === "off" && (
         <div className="border-b border-line px-4 py-3 sm:px-8">
-          <BigChoice label="What is logged" value={source} options={SOURCES} onChange={setSource} />
+          <Segments
+            big
+            label="What is logged"
+            value={source}
+            options={SOURCES}
+            onChange={setSource}
+          />
         </div>
       )}
       <section

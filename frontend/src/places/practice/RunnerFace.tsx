@@ -2,7 +2,7 @@ import type { Drill, SessionDetail, SessionTake } from "../../api/practice";
 import { Checks } from "./Checks";
 import type { Told } from "./filmedTakes";
 import { RunnerBody } from "./RunnerBody";
-import { clockWords, secondsLeft, type Step } from "./steps";
+import { clockWords, CUE_WORDS, secondsLeft, type Step } from "./steps";
 import { TakeTold } from "./TakeTold";
 import type { Runner } from "./useRunner";
 
@@ -14,15 +14,6 @@ type Props = {
   told?: Told;
   slate?: string;
 };
-
-const CUE = {
-  "warm-up": "Warm up",
-  "set-up": "Set up",
-  slate: "Film this code",
-  count: "Get ready",
-  roll: "Roll",
-  rest: "Rest",
-} as const;
 
 /** What is to be done now, to be read from three metres. */
 export function RunnerFace({ detail, step, take, runner, told, slate }: Props) {
@@ -61,7 +52,7 @@ export function RunnerFace({ detail, step, take, runner, told, slate }: Props) {
         className={`title leading-none ${step.kind === "set-up" ? "text-far-heading" : "text-far-title"}`}
         aria-live="assertive"
       >
-        {runner.running ? CUE[step.kind] : runner.interrupted ? "Sound taken away" : "Paused"}
+        {runner.running ? CUE_WORDS[step.kind] : runner.interrupted ? "Sound taken away" : "Paused"}
       </p>
       {step.kind === "rest" && told && <TakeTold told={told} />}
       <p

@@ -4,6 +4,16 @@ import type { Drill, SessionDetail } from "../../api/practice";
 export type StepKind = "warm-up" | "set-up" | "slate" | "count" | "roll" | "rest";
 export type Step = { kind: StepKind; seconds: number; position: number; block: number };
 
+/** What is to be done in each step, in a word or three. */
+export const CUE_WORDS: Record<StepKind, string> = {
+  "warm-up": "Warm up",
+  "set-up": "Set up",
+  slate: "Film this code",
+  count: "Get ready",
+  roll: "Roll",
+  rest: "Rest",
+};
+
 export const SETTING_UP_S = 45;
 export const SLATE_S = 3;
 export const COUNT_S = 5;

@@ -8,7 +8,7 @@ import { FaultView } from "../../../ui/FaultView";
 import { useRemembered } from "../../../ui/useRemembered";
 import { useAwake } from "../../practice/door";
 import { BigButton } from "../BigButton";
-import { BigChoice } from "../BigChoice";
+import { Segments } from "../../../ui/Segments";
 import { KeepIt } from "./KeepIt";
 import { LiveFace } from "./LiveFace";
 import { StrapPulls } from "./StrapPulls";
@@ -53,13 +53,14 @@ function Meter({ setting }: { setting: LiveSetting }) {
       <h1 className="sr-only">Live steadiness</h1>
       {live.state === "off" && !live.kept && (
         <div className="flex flex-wrap gap-x-6 gap-y-2 border-b border-line px-4 py-3 sm:px-8">
-          <BigChoice
+          <Segments
+            big
             label="What is metered"
             value={source}
             options={SOURCES}
             onChange={setSource}
           />
-          <BigChoice label="What for" value={way} options={WAYS} onChange={setWay} />
+          <Segments big label="What for" value={way} options={WAYS} onChange={setWay} />
           <p className="basis-full text-note text-stone">
             Target {setting.target.toFixed(1)}, {FEEL_WORDS[setting.feel].toLowerCase()}
             {source.endsWith("sensor") &&

@@ -3,7 +3,7 @@ import type { SessionDetail, SessionTake } from "../../../api/practice";
 import { lastFilmed } from "../lastFilmed";
 import { runnerAt, turn, type RunnerEffect, type RunnerEvent } from "../runner";
 import { Sound, Voice } from "../sound";
-import { clockWords, cuesOf, firstOpen, secondsLeft, spokenOf, stepsOf } from "../steps";
+import { clockWords, CUE_WORDS, cuesOf, firstOpen, secondsLeft, spokenOf, stepsOf } from "../steps";
 import { buzz } from "../vibration";
 import { notesOf } from "./notes";
 
@@ -17,14 +17,6 @@ const { session } = detail;
 const KEPT_AS = `ridgewind-alone-${session.id}`;
 const TICK_MS = 100;
 const VOLUME = 0.8;
-const CUES = {
-  "warm-up": "Warm up",
-  "set-up": "Set up",
-  slate: "Film this code",
-  count: "Get ready",
-  roll: "Roll",
-  rest: "Rest",
-} as const;
 
 const takes: SessionTake[] = session.takes.map((take) => ({ ...take }));
 for (const one of kept()) Object.assign(takes[one.position] ?? {}, one);
@@ -122,7 +114,7 @@ function draw() {
   const variation = drill?.variations.find((one) => one.key === take?.variation_key);
   const left = step.seconds + state.grown - state.elapsed;
   const short = step.kind === "roll" || step.kind === "count";
-  at("cue").textContent = state.running ? CUES[step.kind] : "Paused";
+  at("cue").textContent = state.running ? CUE_WORDS[step.kind] : "Paused";
   at("count").textContent = short ? String(Math.max(1, Math.ceil(left))) : clockWords(left);
   at("what").textContent = [drill?.name, variation?.name.toLowerCase()].filter(Boolean).join(" · ");
   at("how").textContent =
