@@ -57,8 +57,7 @@ class _Meter:
 
     def state(self) -> LiveState:
         instant = self.meter.read(screen_deg=self.screen_deg)
-        if instant.reason != "short":
-            self.calm.add(instant.t_s, instant.gust)
+        self.calm.add(instant.t_s, instant.gust)
         if instant.gust is not None and self.told_s is not None:
             passed = instant.t_s - self.told_s
             self.power += passed * instant.power

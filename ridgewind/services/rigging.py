@@ -41,6 +41,10 @@ NEAR_S = 5.0
 SURE = 0.4
 """Certainty from which a place in the log is believed (chosen here, from made films)."""
 
+LEAST_AGREEING, MOST_APART_S = 2, 1.5
+"""Films whose motion tells the clocks' difference, and by how much they may differ, for a film to be
+placed by the clock alone: containers hold whole seconds."""
+
 AROUND_S = 2.0
 """Of the log that is kept before and after its film."""
 
@@ -108,9 +112,13 @@ def join(
         one.begin_s - one.clock_s for one in found if _is_sure(one) and one.begin_s is not None
     ]
     usual_s = float(np.median(ahead)) if ahead else None
+    # One film cannot show whether its clock marks the beginning; two that agree do.
+    agree = len(ahead) >= LEAST_AGREEING and max(ahead) - min(ahead) <= MOST_APART_S
     if usual_s is not None:
         found = [one if _is_sure(one) else _look_near(one, rates, usual_s) for one in found]
-    out = [_keep(library, db, one, rates, usual_s, name, mapping) for one in found]
+    out = [
+        _keep(library, db, one, rates, usual_s if agree else None, name, mapping) for one in found
+    ]
     logs.remember(db, table.names, mapping)
     return out
 

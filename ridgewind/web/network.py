@@ -50,6 +50,12 @@ NOT_FREE = (
 )
 
 
+NOT_KEPT = (
+    "Its certificate could not be kept in the library.",
+    "See whether the disk is full, then try again.",
+)
+
+
 @dataclass(frozen=True)
 class Opening:
     """address: as a phone types it, without a path. left_s: until it closes by itself while no
@@ -103,7 +109,10 @@ class Network:
         with self._guard:
             self._end()
             assert self._app is not None
-            certificate = certificate_for(self._library.network, address)
+            try:
+                certificate = certificate_for(self._library.network, address)
+            except OSError as error:
+                raise ApiError(*NOT_KEPT, code="not_opened") from error
             self._running = _Running(self._app, address, certificate)
             self._seen_s = time.monotonic()
 

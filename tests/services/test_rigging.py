@@ -117,6 +117,9 @@ def test_a_film_too_dark_to_measure_is_placed_by_the_clock_that_the_others_told(
             "update clip set recorded_at = ?, duration_s = 3.0 where id = ?",
             (clock_of(BEGIN_S[1]).isoformat(), take.clip_id),
         )
+    one_alone = {one.take_id: one.state for one in join(library, db)}
+    assert one_alone[take.id] == "outside"  # one film's clock is no proof
+    bring_in(library, db, films[2], clock_of(BEGIN_S[2]))
     states = {one.take_id: one.state for one in join(library, db)}
     assert states[take.id] == "by_clock"
     by_log = clips.motion_of(db, take.clip_id)

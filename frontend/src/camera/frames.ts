@@ -3,7 +3,8 @@ export type Frame = { t_s: number; at: number; luma: Uint8Array<ArrayBuffer> };
 export type FrameWatch = { width: number; height: number; stop: () => void };
 
 const LONG_SIDE_PX = 480;
-const LEAST_GAP_MS = 30;
+/** A screen shows a picture now and then a sixtieth of a second early. */
+const LEAST_GAP_MS = 24;
 
 /** Watch the pictures of a stream, small and grey, up to thirty a second. */
 export async function watchFrames(
@@ -20,7 +21,7 @@ export async function watchFrames(
   const picture = canvas.getContext("2d", { willReadFrequently: true });
   if (!picture) throw new Error("this browser draws no pictures");
   picture.imageSmoothingQuality = "high";
-  const first = performance.now();
+  let first: number | null = null;
   let last = -Infinity;
   let over = false;
   const look = (now: number, data: VideoFrameCallbackMetadata) => {
@@ -30,9 +31,10 @@ export async function watchFrames(
     const at = data.captureTime ?? data.expectedDisplayTime ?? now;
     if (at - last < LEAST_GAP_MS) return;
     last = at;
+    first ??= at; // a camera saw its first picture before the page did
     picture.drawImage(film, 0, 0, width, height);
     const { data: colours } = picture.getImageData(0, 0, width, height);
-    onFrame({ t_s: Math.max(0, at - first) / 1000, at, luma: lumaOf(colours) });
+    onFrame({ t_s: (at - first) / 1000, at, luma: lumaOf(colours) });
   };
   film.requestVideoFrameCallback(look);
   return {

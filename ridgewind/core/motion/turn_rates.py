@@ -199,9 +199,13 @@ def turn_rates(table: LogTable, mapping: LogMapping) -> TurnRates:
     deg_s = values[:, 1:] * DEGREES[mapping.rate_unit] * signs
     if float(np.percentile(np.abs(deg_s), 99)) > MOST_DEG_S:
         raise LogError("it turns faster than any camera", "choose another unit for the rates")
-    wide = np.flatnonzero(steps > max(LONGEST_GAP_S, 3.0 / rate_hz))
-    gaps = tuple((float(t_s[k]), float(t_s[k + 1])) for k in wide)
-    return TurnRates(t_s, deg_s, gaps, rate_hz)
+    return TurnRates(t_s, deg_s, gaps_of(t_s, rate_hz), rate_hz)
+
+
+def gaps_of(t_s: Floats, rate_hz: float) -> tuple[tuple[float, float], ...]:
+    """Stretches of growing times (n,) in which samples are missing, at a usual rate."""
+    wide = np.flatnonzero(np.diff(t_s) > max(LONGEST_GAP_S, 3.0 / rate_hz))
+    return tuple((float(t_s[k]), float(t_s[k + 1])) for k in wide)
 
 
 def cut_rates(rates: TurnRates, from_s: float, to_s: float) -> TurnRates | None:

@@ -3,7 +3,7 @@
 Pictures are followed by the same tracker as a film's. Since a tracker settles whose motion is the
 camera's over all that it saw, and keeps all of it, two take turns: each begins when the other has
 seen half of what it may, and is asked once it has seen more than the other. So every figure rests
-on between five and ten seconds, and nothing grows.
+on up to ten seconds, five at the least once as many have passed, and nothing grows.
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.path import REASONS, Motion
 from ridgewind.core.motion.tracker import Tracker
-from ridgewind.core.motion.turn_rates import TurnRates, path_of_rates
+from ridgewind.core.motion.turn_rates import TurnRates, gaps_of, path_of_rates
 from ridgewind.core.shake import bands
 from ridgewind.core.shake.gust import WINDOW_S, to_gust
 from ridgewind.core.shake.reading import read_motion
@@ -41,13 +41,17 @@ HELD_OVER_S = 0.5
 
 LEAST_TRUSTED_SHARE = 0.5
 
+LEAST_RATE_HZ = 25.0
+"""Samples a second of a motion sensor under which fast shake would be missed (chosen here: twice
+the corner over which the eye resolves none)."""
+
 
 @dataclass(frozen=True)
 class Instant:
     """t_s: of the newest sample. gust: of the last second, None where it cannot be told. power: of
     that second, squared weighted speed. shares: of it by band, drift to buzz. reason: why it cannot
-    be told, a text of REASONS, "short" for too early, or "rivals" where two motions are as likely
-    to be the camera's."""
+    be told, a text of REASONS, "short" for too early, "slow" for too few samples, or one of DOUBTS
+    where it is not settled whose motion it is."""
 
     t_s: float
     gust: float | None
@@ -114,8 +118,11 @@ class RateMeter:
         if not self._samples or self._samples[-1][0] - self._samples[0][0] < LEAST_S:
             return _nothing(self._samples[-1][0] if self._samples else 0.0, "short")
         rows = np.array(self._samples)
-        rate_hz = (len(rows) - 1) / (rows[-1, 0] - rows[0, 0])
-        rates = TurnRates(rows[:, 0], rows[:, 1:], (), float(rate_hz))
+        t_s = rows[:, 0]
+        rate_hz = 1.0 / float(np.median(np.diff(t_s)))
+        if rate_hz < LEAST_RATE_HZ:
+            return _nothing(float(t_s[-1]), "slow")
+        rates = TurnRates(t_s, rows[:, 1:], gaps_of(t_s, rate_hz), rate_hz)
         motion = path_of_rates(rates, focal_eq_mm=self._focal_eq_mm, aspect=self._aspect)
         return read_end(motion, screen_deg=screen_deg)
 
@@ -129,10 +136,15 @@ class CalmRun:
     calm_s: float = 0.0
     best_s: float = 0.0
     _since_s: float | None = None
+    _last_s: float | None = field(default=None, repr=False)
     _over_since_s: float | None = field(default=None, repr=False)
 
     def add(self, t_s: float, gust: float | None) -> None:
-        """The next figure; what cannot be told breaks a stretch as what is over target does."""
+        """The next figure; what cannot be told breaks a stretch as what is over target does, and so
+        does a time without figures."""
+        if self._last_s is not None and t_s - self._last_s > BROKEN_S:
+            self._since_s = None
+        self._last_s = t_s
         if gust is not None and gust <= self.target:
             self._over_since_s = None
             self._since_s = t_s if self._since_s is None else self._since_s
@@ -154,7 +166,7 @@ def read_end(motion: Motion, *, screen_deg: float) -> Instant:
     now_s = float(motion.t_s[-1])
     shot = motion.shots[-1]
     if shot.doubt is not None:
-        return _nothing(now_s, "rivals")
+        return _nothing(now_s, shot.doubt)
     if shot.reason is not None:
         return _nothing(now_s, "short" if shot.reason == "short" else REASONS[shot.reason])
     reading = read_motion(motion).shots[-1]

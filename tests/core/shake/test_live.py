@@ -120,6 +120,24 @@ def test_a_calm_stretch_outlives_a_slip_of_less_than_half_a_second():
     assert run.calm_s == pytest.approx(2.9)
 
 
+def test_a_time_without_figures_is_not_calm():
+    run = CalmRun(target=4.0)
+    for t_s in (0.0, 0.5, 1.0, 6.0, 6.5):
+        run.add(t_s, 3.0)
+    assert (run.calm_s, run.best_s) == (pytest.approx(0.5), pytest.approx(1.0))
+
+
+def test_a_sensor_that_skips_or_is_slow_is_not_believed():
+    t_s, deg_s = rates_of(seconds=6)
+    meter = RateMeter(focal_eq_mm=26, aspect=9 / 16)
+    here = (t_s < 5.1) | (t_s > 5.9)
+    meter.feed(t_s[here], deg_s[here])
+    assert meter.read(screen_deg=30).gust is None
+    slow = RateMeter(focal_eq_mm=26, aspect=9 / 16)
+    slow.feed(t_s[::6], deg_s[::6])
+    assert slow.read(screen_deg=30).reason == "slow"
+
+
 def test_what_cannot_be_told_is_not_calm():
     run = CalmRun(target=4.0)
     for k in range(20):

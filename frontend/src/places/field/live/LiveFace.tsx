@@ -9,6 +9,9 @@ const LATE_MS = 600;
 const REASONS: Record<string, string> = {
   short: "a second more",
   rivals: "Two things move: show more of what stands still",
+  alone: "What moves may not be the camera: show more of what stands still",
+  noise: "Too still, or too poor a picture, to tell",
+  slow: "The sensor gives too few samples to tell",
 };
 
 /** One figure, what it has been like, and how long it has been calm. */
@@ -59,7 +62,8 @@ export function LiveFace({ live, target }: { live: Live; target: number }) {
         </p>
       )}
       <p role="status" className="basis-full text-center text-note text-ember-deep">
-        {live.thin > 1 && `Measuring cannot keep up: every ${ORDINALS[live.thin]} sample is used. `}
+        {live.thin > 1 &&
+          `Measuring cannot keep up: every ${ORDINALS[live.thin]} sample is used, and fast shake may be missed. `}
         {live.state === "runs" && live.lag_ms > LATE_MS && "The figure comes late."}
       </p>
       <span className="sr-only" aria-live="polite">
