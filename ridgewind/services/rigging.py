@@ -42,8 +42,8 @@ SURE = 0.4
 """Certainty from which a place in the log is believed (chosen here, from made films)."""
 
 LEAST_AGREEING, MOST_APART_S = 2, 1.5
-"""Films whose motion tells the clocks' difference, and by how much they may differ, for a film to be
-placed by the clock alone: containers hold whole seconds."""
+"""Films whose motion tells the clocks' difference, and by how much they may differ, for a film to
+be placed by the clock alone: containers hold whole seconds."""
 
 AROUND_S = 2.0
 """Of the log that is kept before and after its film."""

@@ -1,19 +1,10 @@
 import { delMany, entries, set, setMany } from "idb-keyval";
 import type { Turning } from "../camera/turning";
+import { columnsOf } from "./columns";
 
 /** Times are the clock's, so that a log alone says when it was. */
 export const RIG_HEADER = "time_unix_s,pan_deg_s,tilt_deg_s,roll_deg_s";
-export const RIG_COLUMNS = {
-  time: "time_unix_s",
-  pan: "pan_deg_s",
-  tilt: "tilt_deg_s",
-  roll: "roll_deg_s",
-  time_unit: "s",
-  rate_unit: "deg_s",
-  pan_sign: 1,
-  tilt_sign: 1,
-  roll_sign: 1,
-} as const;
+export const RIG_COLUMNS = columnsOf("time_unix_s");
 
 const KEY = /^rig-(\d+)-(\d+)$/;
 const KEEP_EVERY_MS = 2000;

@@ -6,21 +6,10 @@ import { useChanged } from "../../../api/keys";
 import { keepLog } from "../../../api/logs";
 import { sendFilm } from "../../../api/uploads";
 import { useKeys } from "../../../keys/useKeys";
+import { columnsOf } from "../../../live/columns";
 import type { Kept } from "../../../live/liveRun";
 import { FaultView } from "../../../ui/FaultView";
 import { BigButton } from "../BigButton";
-
-const COLUMNS = {
-  time: "time_s",
-  pan: "pan_deg_s",
-  tilt: "tilt_deg_s",
-  roll: "roll_deg_s",
-  time_unit: "s",
-  rate_unit: "deg_s",
-  pan_sign: 1,
-  tilt_sign: 1,
-  roll_sign: 1,
-} as const;
 
 type Props = { kept: Kept; simulated: boolean; onGone: () => void };
 
@@ -72,6 +61,11 @@ async function film(file: File, onShare: (share: number) => void) {
 
 async function log(csv: string) {
   const time = new Date().toLocaleTimeString(undefined, { hour12: false });
-  const kept = await keepLog({ name: `Live ${time}`, text: csv, mapping: COLUMNS, take_id: null });
+  const kept = await keepLog({
+    name: `Live ${time}`,
+    text: csv,
+    mapping: columnsOf("time_s"),
+    take_id: null,
+  });
   return kept.id;
 }
