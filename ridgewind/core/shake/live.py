@@ -3,7 +3,7 @@
 Pictures are followed by the same tracker as a film's. Since a tracker settles whose motion is the
 camera's over all that it saw, and keeps all of it, two take turns: each begins when the other has
 seen half of what it may, and is asked once it has seen more than the other. So every figure rests
-on up to ten seconds, five at the least once as many have passed, and nothing grows.
+on three to ten seconds, and nothing grows.
 """
 
 from __future__ import annotations
@@ -32,6 +32,10 @@ more than once, and a subject is told from the background)."""
 
 LEAST_S = 1.0
 """Under which nothing is said: gust looks at a whole second."""
+
+SETTLED_S = 3.0
+"""Under which nothing is said of pictures either (chosen here, from made clips: until then, what
+moves by itself before a dark or faint background is not told apart; figures are up to 2.9 off)."""
 
 BROKEN_S = 1.0
 """A gap in the pictures after which all begins anew."""
@@ -88,7 +92,7 @@ class PictureMeter:
         if self._last_s is None:
             return _nothing(0.0, "short")
         begun_s, tracker = self._trackers[0]
-        if self._last_s - begun_s < LEAST_S:
+        if self._last_s - begun_s < SETTLED_S:
             return _nothing(self._last_s, "short")
         return read_end(tracker.so_far(), screen_deg=screen_deg)
 

@@ -28,14 +28,14 @@ def feed(client, key, frames, first=0):
 
 def test_pictures_come_back_as_gust_of_the_last_second(client):
     key = begin(client, width=320, height=180)
-    frames = list(shaken(75))
-    told = [feed(client, key, frames[k : k + 3], k).json for k in range(0, 75, 3)]
+    frames = list(shaken(120))
+    told = [feed(client, key, frames[k : k + 3], k).json for k in range(0, 120, 3)]
     assert (told[0]["gust"], told[0]["reason"]) == (None, "short")
     assert told[-1]["gust"] == pytest.approx(8.23, abs=0.3)
     assert told[-1]["whole"] == pytest.approx(8.23, abs=0.3)
     assert told[-1]["calm_s"] == 0
     assert client.delete(f"/api/live/{key}", headers=HERE).status_code == 204
-    gone = feed(client, key, frames[:1], 90)
+    gone = feed(client, key, frames[:1], 130)
     assert (gone.status_code, gone.json["error"]["message"]) == (
         404,
         "There is no live meter here.",

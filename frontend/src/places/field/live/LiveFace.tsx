@@ -7,7 +7,7 @@ import { LiveRidge } from "./LiveRidge";
 const LATE_MS = 600;
 
 const REASONS: Record<string, string> = {
-  short: "a second more",
+  short: "A moment: looking what moves",
   rivals: "Two things move: show more of what stands still",
   alone: "What moves may not be the camera: show more of what stands still",
   noise: "Too still, or too poor a picture, to tell",
