@@ -46,7 +46,7 @@ export function CheckPage() {
         {send.error && <FaultView error={send.error} />}
         {send.isIdle && (
           <p className="max-w-[40ch] text-lead text-stone">
-            Film a few seconds, or choose a clip: the verdict comes within about its own length.
+            Film a few seconds, or choose a clip: the verdict comes as soon as it is measured.
           </p>
         )}
         {send.isPending && (
