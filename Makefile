@@ -5,7 +5,7 @@ BIN := $(VENV)/bin
 STAMPS := .stamps
 NPM := npm --prefix frontend
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
-           frontend/vite.config.ts frontend/package-lock.json
+           $(wildcard frontend/vite*.config.ts) frontend/package-lock.json
 
 .PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots api lock clean
 

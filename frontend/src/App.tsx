@@ -8,6 +8,7 @@ import { PLACES, Trail } from "./Trail";
 import { ErrorBoundary } from "./ui/ErrorBoundary";
 import { useArrival } from "./ui/useArrival";
 import { useNotices } from "./ui/notices";
+import { useOffline } from "./ui/useOffline";
 import { TroubleStrip } from "./ui/TroubleStrip";
 import { useKeys } from "./keys/useKeys";
 
@@ -68,6 +69,7 @@ export function App() {
   const { pathname } = useLocation();
   const { undoLast } = useNotices();
   useArrival(pathname);
+  useOffline(useStatus().data?.phone != null);
   useKeys(
     {
       ...Object.fromEntries(

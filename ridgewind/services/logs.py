@@ -9,24 +9,25 @@ from datetime import UTC, datetime
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.motion.log_match import LogMatch, match_log
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.motion.turn_rates import (
     LogMapping,
     LogTable,
     Offset,
     TurnRates,
-    find_offset,
     guess_mapping,
     path_of_rates,
     read_table,
     turn_rates,
 )
 from ridgewind.core.shake import read_motion
+from ridgewind.core.units import pct_to_deg
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
-from ridgewind.services import assessing
+from ridgewind.services import assessing, whose
 from ridgewind.services.errors import NO_LOG, GoneError
-from ridgewind.store import clips, database, jobs, motion_logs, takes
+from ridgewind.store import clips, database, jobs, motion_logs, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.motion_logs import LogRow
 
@@ -117,8 +118,10 @@ def attach(
     clip = clips.by_id(db, take.clip_id)
     picture = clips.motion_of(db, clip.id)
     if picture is not None and clip.log_focal_eq_mm is None:
-        offset = find_offset(picture, path_at(rates, take.focal_eq_mm))
-        keep_beside(db, take_id, name=name, rates=rates, mapping=mapping, offset=offset)
+        match = match_log(picture, path_at(rates, take.focal_eq_mm))
+        keep_beside(
+            db, take_id, name=name, rates=rates, mapping=mapping, offset=match.offset, match=match
+        )
     else:
         keep_instead(library, db, take_id, name=name, rates=rates, mapping=mapping)
     remember(db, table.names, mapping)
@@ -138,16 +141,33 @@ def keep_beside(
     rates: TurnRates,
     mapping: LogMapping,
     offset: Offset | None,
+    match: LogMatch | None = None,
 ) -> None:
-    """Keep turning rates with a take's film. offset: where in them it belongs."""
+    """Keep turning rates with a take's film. offset: where in them it belongs. match: what they say
+    of whose motion its shots show."""
     take = takes.by_id(db, take_id)
     with database.atomic(db):
         motion_logs.put(
             db, take.clip_id, name=name, mapping=mapping, rate_hz=rates.rate_hz,
             focal_eq_mm=take.focal_eq_mm, offset=offset, motion=path_at(rates, take.focal_eq_mm),
         )  # fmt: skip
+        whose_motion.remove_logs(db, take.clip_id)
+        picture = clips.motion_of(db, take.clip_id)
+        if match is not None and picture is not None:
+            for shot, rival in match.settled:
+                whose.say(db, take_id, shot=shot, rival=rival, motion=picture, by_log=True)
         assessing.film_changed(db, take.clip_id)
     assessing.summarise_film(db, take.clip_id)
+
+
+def take_away(db: Connection, take_id: int) -> None:
+    """Forget a film's log, and what it said of whose motion the film shows."""
+    clip_id = takes.by_id(db, take_id).clip_id
+    with database.atomic(db):
+        motion_logs.remove(db, clip_id)
+        whose_motion.remove_logs(db, clip_id)
+        assessing.film_changed(db, clip_id)
+    assessing.summarise_film(db, clip_id)
 
 
 def keep_instead(
@@ -169,12 +189,22 @@ def keep_instead(
 
 
 @dataclass(frozen=True)
+class Shaken:
+    """How much one source says that the camera shook."""
+
+    gust: float
+    body_deg_s: float
+
+
+@dataclass(frozen=True)
 class LogBeside:
     """A film's log beside its picture, for drawing. offset: None where the picture could not be
     measured; start_s: of the film's first frame, s in the file. picture_s, log_s: (m,), s of the
     browser copy; picture_pan, log_pan: (m,), percent of the long side a second."""
 
     log: LogRow
+    of_picture: Shaken | None
+    of_log: Shaken | None
     start_s: float
     picture_s: Floats
     picture_pan: Floats
@@ -184,7 +214,8 @@ class LogBeside:
 
 def beside_picture(db: Connection, take_id: int) -> LogBeside:
     """A film's log beside its picture. Raises GoneError where there is none."""
-    clip_id = takes.by_id(db, take_id).clip_id
+    judged = assessing.judge(db, take_id)
+    clip_id = judged.take.clip_id
     log = motion_logs.of_clip(db, clip_id)
     if log is None:
         raise GoneError(*NO_LOG)
@@ -193,7 +224,32 @@ def beside_picture(db: Connection, take_id: int) -> LogBeside:
     shown = (none, none) if picture is None or log.offset is None else _pan_speed(picture)
     lag_s = 0.0 if log.offset is None else log.offset.seconds
     log_s, log_pan = _pan_speed(log.motion)
-    return LogBeside(log, start_s, shown[0] - start_s, shown[1], log_s + lag_s - start_s, log_pan)
+    of_picture = of_log = None
+    screen_deg = judged.take.brief.screen_deg
+    if picture is not None:
+        if judged.motion is not None and all(shot.doubt is None for shot in judged.motion.shots):
+            of_picture = _shaken(judged.motion, judged.take.focal_eq_mm, screen_deg)
+        of_log = _shaken(_during(log.motion, picture, lag_s), log.focal_eq_mm, screen_deg)
+    return LogBeside(
+        log, of_picture, of_log, start_s,
+        shown[0] - start_s, shown[1], log_s + lag_s - start_s, log_pan,
+    )  # fmt: skip
+
+
+def _during(log: Motion, picture: Motion, lag_s: float) -> Motion | None:
+    """The part of a log in which the film was filmed; None where it is not in it."""
+    begun_s = float(picture.t_s[0]) - lag_s - float(log.t_s[0])
+    ended_s = begun_s + float(picture.t_s[-1] - picture.t_s[0])
+    return clipped(log, from_s=max(begun_s, 0.0), to_s=ended_s) if ended_s > 0.5 else None
+
+
+def _shaken(motion: Motion | None, focal_eq_mm: float, screen_deg: float) -> Shaken | None:
+    reading = None if motion is None else read_motion(motion)
+    gust = None if reading is None else reading.gust(screen_deg=screen_deg)
+    speed = None if reading is None else reading.speed_pct_s
+    if gust is None or speed is None:
+        return None
+    return Shaken(gust, pct_to_deg(speed, focal_eq_mm=focal_eq_mm))
 
 
 def _pan_speed(motion: Motion) -> tuple[Floats, Floats]:

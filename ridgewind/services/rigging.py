@@ -13,6 +13,7 @@ from typing import Literal
 
 import numpy as np
 
+from ridgewind.core.motion.log_match import SURE, LogMatch, match_log
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.turn_rates import (
     SECONDS,
@@ -20,7 +21,6 @@ from ridgewind.core.motion.turn_rates import (
     Offset,
     TurnRates,
     cut_rates,
-    find_offset,
     read_table,
     turn_rates,
 )
@@ -37,9 +37,6 @@ CLOCKS_APART_S = 120.0
 
 NEAR_S = 5.0
 """Within which a film is looked for once others have told the clocks' difference."""
-
-SURE = 0.4
-"""Certainty from which a place in the log is believed (chosen here, from made films)."""
 
 LEAST_AGREEING, MOST_APART_S = 2, 1.5
 """Films whose motion tells the clocks' difference, and by how much they may differ, for a film to
@@ -75,14 +72,14 @@ class _Film:
 
 @dataclass(frozen=True)
 class _Found:
-    """clock_s: where in the log the clocks have its first frame. begin_s, offset: where its motion
+    """clock_s: where in the log the clocks have its first frame. begin_s, match: where its motion
     has it."""
 
     film: _Film
     picture: Motion | None
     clock_s: float
     begin_s: float | None = None
-    offset: Offset | None = None
+    match: LogMatch | None = None
 
 
 def join(
@@ -156,12 +153,19 @@ def _placed(found: _Found, rates: TurnRates, about_s: float, within_s: float) ->
     if part is None:
         return found
     path = logs.path_at(part, found.film.row.focal_eq_mm)
-    offset = find_offset(found.picture, path)
-    return replace(found, begin_s=float(found.picture.t_s[0]) - offset.seconds, offset=offset)
+    match = match_log(found.picture, path)
+    begin_s = float(found.picture.t_s[0]) - match.offset.seconds
+    return replace(found, begin_s=begin_s, match=match)
 
 
 def _is_sure(found: _Found) -> bool:
-    return found.offset is not None and found.offset.certainty >= SURE
+    return found.match is not None and found.match.offset.certainty >= SURE
+
+
+def _is_in_doubt(found: _Found) -> bool:
+    """Whether it is not settled whose motion its picture shows, and the log does not settle it."""
+    picture = found.picture
+    return picture is not None and any(shot.doubt is not None for shot in picture.shots)
 
 
 def _keep(
@@ -176,18 +180,25 @@ def _keep(
     film, length_s = found.film, found.film.duration_s
     take_id = film.row.take_id
     told = (take_id, film.row.name)
-    if _is_sure(found) and found.begin_s is not None and found.offset is not None:
-        begin_s = found.begin_s
+    begin_s, match = found.begin_s, found.match
+    offset: Offset | None = None
+    state: State = "unsure"
+    if _is_sure(found) and begin_s is not None and match is not None:
+        offset, state = match.offset, "joined"
+    elif _is_in_doubt(found) and usual_s is not None:
+        begin_s, offset, state = found.clock_s + usual_s, Offset(0.0, 0.0, 0.0), "by_clock"
+    if begin_s is not None and offset is not None and found.picture is not None:
         part = cut_rates(rates, begin_s - AROUND_S, begin_s + length_s + AROUND_S)
-        assert part is not None
-        assert found.picture is not None
+        if part is None:
+            return Joined(*told, "outside", None, None)
         rebased = replace(part, t_s=part.t_s - part.t_s[0])
         seconds = float(found.picture.t_s[0]) - (begin_s - float(part.t_s[0]))
         logs.keep_beside(
             db, take_id, name=name, rates=rebased, mapping=mapping,
-            offset=replace(found.offset, seconds=seconds),
+            offset=replace(offset, seconds=seconds), match=match if state == "joined" else None,
         )  # fmt: skip
-        return Joined(*told, "joined", begin_s - found.clock_s, found.offset.certainty)
+        sure = offset.certainty if state == "joined" else None
+        return Joined(*told, state, begin_s - found.clock_s, sure)
     if found.picture is None and usual_s is not None:
         begin_s = found.clock_s + usual_s
         part = cut_rates(rates, begin_s, begin_s + length_s)
@@ -196,5 +207,6 @@ def _keep(
         rebased = replace(part, t_s=part.t_s - part.t_s[0])
         logs.keep_instead(library, db, take_id, name=name, rates=rebased, mapping=mapping)
         return Joined(*told, "by_clock", usual_s, None)
-    certainty = None if found.offset is None else found.offset.certainty
-    return Joined(*told, "outside" if found.offset is None else "unsure", None, certainty)
+    if match is None:
+        return Joined(*told, "outside", None, None)
+    return Joined(*told, "unsure", None, match.offset.certainty)

@@ -41,13 +41,14 @@ class RivalLine:
 @dataclass(frozen=True)
 class ShotDoubt:
     """The motions of a shot, the one that is believed first. doubt: one of path.DOUBTS, None where
-    it is settled. said: by the shooter."""
+    it is settled. said: by the shooter, or, by_log, by a motion log."""
 
     shot: int
     start_s: float
     end_s: float
     doubt: str | None
     said: bool
+    by_log: bool
     rivals: tuple[RivalLine, ...]
 
 
@@ -63,9 +64,12 @@ def as_said(motion: Motion, said: tuple[SaidRow, ...]) -> Motion:
     return motion
 
 
-def say(db: Connection, take_id: int, *, shot: int, rival: int, motion: Motion) -> None:
+def say(
+    db: Connection, take_id: int, *, shot: int, rival: int, motion: Motion, by_log: bool = False
+) -> None:
     """Keep that a motion of a shot is the camera's. motion: the path as it is told now. Every take
-    of the film is judged anew. Raises InvalidArgumentError where there is no such motion."""
+    of the film is judged anew. by_log: a motion log says so, which never overrules the shooter.
+    Raises InvalidArgumentError where there is no such motion."""
     if not 0 <= shot < len(motion.shots):
         raise InvalidArgumentError("shot", shot, f"the take has {len(motion.shots)}")
     spoken = motion.shots[shot]
@@ -78,8 +82,10 @@ def say(db: Connection, take_id: int, *, shot: int, rival: int, motion: Motion) 
     with database.atomic(db):
         for before in whose_motion.of_clip(db, clip_id):
             if _shot_at(motion, before.at_s) == shot:
+                if by_log and not before.by_log:
+                    return
                 whose_motion.remove_one(db, clip_id, before.at_s)
-        whose_motion.put(db, clip_id, SaidRow(at_s, chosen.x, chosen.y))
+        whose_motion.put(db, clip_id, SaidRow(at_s, chosen.x, chosen.y, by_log))
 
 
 Chosen = list[tuple[int, int]]
@@ -154,7 +160,8 @@ def doubts(motion: Motion, said: tuple[SaidRow, ...], *, screen_deg: float) -> l
     """Every shot of which there is something to say: a doubt, or more than one motion."""
     found = []
     for number, shot in enumerate(motion.shots):
-        spoken = any(_shot_at(motion, one.at_s) == number for one in said)
+        words = [one for one in said if _shot_at(motion, one.at_s) == number]
+        spoken, by_log = bool(words), any(one.by_log for one in words)
         if shot.doubt is None and len(shot.rivals) < 2 and not spoken:
             continue
         times = motion.t_s[[shot.start, shot.stop - 1]] - motion.t_s[0]
@@ -162,7 +169,8 @@ def doubts(motion: Motion, said: tuple[SaidRow, ...], *, screen_deg: float) -> l
             _line(motion, number, which, rival, screen_deg)
             for which, rival in enumerate(shot.rivals)
         )
-        found.append(ShotDoubt(number, float(times[0]), float(times[1]), shot.doubt, spoken, lines))
+        begun_s, ended_s = (float(one) for one in times)
+        found.append(ShotDoubt(number, begun_s, ended_s, shot.doubt, spoken, by_log, lines))
     return found
 
 

@@ -1,4 +1,4 @@
-"""The shooter's word on whose motion the path of a shot is."""
+"""The word on whose motion the path of a shot is: the shooter's, or a motion log's."""
 
 from __future__ import annotations
 
@@ -10,32 +10,38 @@ from dataclasses import dataclass
 @dataclass(frozen=True)
 class SaidRow:
     """at_s: a moment of the shot, s in the film. x, y: where the chosen motion's points are in the
-    middle, -1 to 1 of half the picture, right and down."""
+    middle, -1 to 1 of half the picture, right and down. by_log: a motion log said so."""
 
     at_s: float
     x: float
     y: float
+    by_log: bool = False
 
 
 def put(db: sqlite3.Connection, clip_id: int, said: SaidRow) -> None:
     """Keep what was said of a shot, in place of what was said before."""
     db.execute(
-        "insert or replace into whose_motion (clip_id, at_s, x, y) values (?, ?, ?, ?)",
-        (clip_id, said.at_s, said.x, said.y),
+        "insert or replace into whose_motion (clip_id, at_s, x, y, by_log) values (?, ?, ?, ?, ?)",
+        (clip_id, said.at_s, said.x, said.y, said.by_log),
     )
 
 
 def of_clip(db: sqlite3.Connection, clip_id: int) -> tuple[SaidRow, ...]:
     """What was said of a film's shots, in their order."""
     rows = db.execute(
-        "select at_s, x, y from whose_motion where clip_id = ? order by at_s", (clip_id,)
+        "select at_s, x, y, by_log from whose_motion where clip_id = ? order by at_s", (clip_id,)
     )
-    return tuple(SaidRow(row["at_s"], row["x"], row["y"]) for row in rows)
+    return tuple(SaidRow(row["at_s"], row["x"], row["y"], bool(row["by_log"])) for row in rows)
 
 
 def remove_one(db: sqlite3.Connection, clip_id: int, at_s: float) -> None:
     """Take back what was said of the shot at a moment."""
     db.execute("delete from whose_motion where clip_id = ? and at_s = ?", (clip_id, at_s))
+
+
+def remove_logs(db: sqlite3.Connection, clip_id: int) -> None:
+    """Take back what a film's motion log said."""
+    db.execute("delete from whose_motion where clip_id = ? and by_log", (clip_id,))
 
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:

@@ -139,6 +139,33 @@ def test_a_session_runs_to_its_end_on_the_phone_with_the_network_gone(open_serve
     )
 
 
+def test_the_pages_open_again_with_the_computer_away(open_server, phone):
+    session = begin_session(open_server)
+    own = phone.url.replace("/field", f"/practice/{session}?speed=40")
+    phone.evaluate("navigator.serviceWorker.ready")
+    phone.goto(own)
+    phone.get_by_role("button", name=re.compile("begin")).click()
+    expect(phone.get_by_test_id("runner")).to_have_attribute("data-ready", "true")
+    phone.context.set_offline(True)
+    phone.goto(own)  # opened anew
+    expect(phone.get_by_text("The computer is away.")).to_be_visible()
+    phone.get_by_role("button", name=re.compile("begin")).click()
+    phone.get_by_role("button", name="Start").click()
+    expect(phone.get_by_text("All done")).to_be_visible()
+    phone.context.set_offline(False)
+    open_server.wait_until(
+        lambda: all(
+            one["state"] == "filmed"
+            for one in open_server.get(f"/api/sessions/{session}")["session"]["takes"]
+        )
+    )
+    (paired,) = open_server.get("/api/network")["phones"]
+    open_server.put(f"/api/network/phones/{paired['id']}", {}, "DELETE")
+    phone.goto(own)  # let in no more, it keeps nothing
+    expect(phone.get_by_role("heading", name="Pair this phone")).to_be_visible()
+    assert phone.evaluate("caches.keys()") == []
+
+
 def test_a_session_in_one_file_runs_alone_and_gives_its_notes_back(fresh, page, driver, tmp_path):
     session = begin_session(fresh)
     page.goto(f"{fresh.address}/practice/{session}")

@@ -8,13 +8,14 @@ import numpy as np
 import pytest
 
 from ridgewind.core.motion.turn_rates import LogMapping
+from ridgewind.core.shake import read_motion
 from ridgewind.films.measuring import measure_film
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.services import logs, rigging
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, film, plan
 from ridgewind.store import clips, database, jobs, takes
-from tests.conftest import write_film
+from tests.conftest import texture, view, write_film
 
 BEGUN = datetime(2026, 9, 12, 9, 0, tzinfo=UTC)
 AHEAD_S = 7.3
@@ -129,6 +130,28 @@ def test_a_film_too_dark_to_measure_is_placed_by_the_clock_that_the_others_told(
     apart = by_log.pan_pct[:count] - shown
     assert np.std(apart) < 0.25 * np.std(shown)
     assert takes.by_id(db, take.id).state == "done"
+
+
+def test_a_film_in_doubt_is_placed_by_the_clocks_and_both_are_told(library, db, films, tmp_path):
+    thing = texture(960, 540, seed=4)
+
+    def frame(k):
+        out = np.full((270, 480), 170, np.uint8)
+        turned = view(thing, (480, 270), turn_deg=6 * np.sin(0.2 * k))
+        out[70:210, 150:330] = turned[70:210, 150:330]
+        return out
+
+    alone = write_film(tmp_path / "alone.mp4", (frame(k) for k in range(90)))
+    for path, begin_s in zip((films[0], films[2]), (BEGIN_S[0], BEGIN_S[2]), strict=True):
+        bring_in(library, db, path, clock_of(begin_s))
+    take_id = bring_in(library, db, alone, clock_of(BEGIN_S[1]))
+    states = {one.take_id: one.state for one in join(library, db)}
+    assert states[take_id] == "by_clock"
+    beside = logs.beside_picture(db, take_id)
+    assert beside.of_picture is None  # the thing's motion is told as nobody's
+    hand = measure_film(films[1]).motion
+    assert beside.of_log.gust == pytest.approx(read_motion(hand).gust(), abs=0.5)
+    assert takes.by_id(db, take_id).gust is None
 
 
 def test_a_log_of_another_hand_is_joined_to_nothing(library, db, films):

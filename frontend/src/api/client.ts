@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { watchKept } from "./kept";
 import type { components, paths } from "./schema";
 
 export type { components };
@@ -25,6 +26,7 @@ export type ListQuery = NonNullable<paths["/api/takes"]["get"]["parameters"]["qu
 export type SortName = NonNullable<ListQuery["sort"]>;
 
 export const client = createClient<paths>({ baseUrl: location.origin });
+client.use(watchKept);
 
 /** An error that the server explained: what happened, why, and what to do next. */
 export class ExplainedError extends Error {

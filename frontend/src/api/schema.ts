@@ -3821,7 +3821,8 @@ export interface components {
     /**
      * LogLines
      * @description A film's log beside its picture: speeds of pan, percent of the long side a second, at the
-     *     film's times. offset_s: None where the picture could not be measured.
+     *     film's times. offset_s: None where the picture could not be measured. certainty: 0 where the
+     *     clocks alone place it. of_picture: None where that is in doubt or could not be measured.
      */
     LogLines: {
       /** Certainty */
@@ -3834,6 +3835,8 @@ export interface components {
       log_s: number[];
       /** Name */
       name: string;
+      of_log: components["schemas"]["Shaken"] | null;
+      of_picture: components["schemas"]["Shaken"] | null;
       /** Offset S */
       offset_s: number | null;
       /** Picture Pan */
@@ -5574,6 +5577,16 @@ export interface components {
       typical: "standing" | "walking";
     };
     /**
+     * Shaken
+     * @description How much one source says that the camera shook.
+     */
+    Shaken: {
+      /** Body Deg S */
+      body_deg_s: number;
+      /** Gust */
+      gust: number;
+    };
+    /**
      * ShotAnswer
      * @description three_legs: no way passes more often than not. recorded: takes that the options are from.
      *     target: gust allowed on the brief's screen.
@@ -5619,6 +5632,11 @@ export interface components {
      * @description The motions of a shot, the one that is believed first. Times are seconds of the film.
      */
     ShotDoubt: {
+      /**
+       * By Log
+       * @description It was a motion log of the camera that said so
+       */
+      by_log: boolean;
       /** Doubt */
       doubt: ("rivals" | "alone" | "noise") | null;
       /** End S */
@@ -5627,7 +5645,7 @@ export interface components {
       rivals: components["schemas"]["RivalLine"][];
       /**
        * Said
-       * @description The shooter has said whose motion it is
+       * @description The shooter, or a log, has said whose motion it is
        */
       said: boolean;
       /** Shot */

@@ -1,7 +1,9 @@
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { ExplainedError } from "../api/client";
+import { useKeptSince } from "../api/kept";
 import { useStatus } from "../api/takes";
+import * as format from "../formats";
 import { Button } from "./Button";
 
 /** Says above the page what keeps it from being kept or read anew; the page itself stays. */
@@ -9,7 +11,8 @@ export function TroubleStrip() {
   const queries = useQueryClient();
   const trouble = useStatus().data?.trouble;
   const failed = useFailedRead(queries);
-  const told = failed ?? trouble;
+  const since = useKeptSince();
+  const told = failed ?? (since ? away(since) : trouble);
   return (
     <div role="status" aria-live="polite">
       {told && (
@@ -22,6 +25,11 @@ export function TroubleStrip() {
     </div>
   );
 }
+
+const away = (since: Date) => ({
+  message: "The computer is away.",
+  hint: `What you see is from ${format.when(since.toISOString()).time}; notes wait here until it answers.`,
+});
 
 /** Reads of what is on screen that failed although an older answer is there. */
 const failedReads = (queries: QueryClient) =>

@@ -60,9 +60,17 @@ class LogAsk(Strict):
     take_id: int | None
 
 
+class Shaken(BaseModel):
+    """How much one source says that the camera shook."""
+
+    gust: float
+    body_deg_s: float
+
+
 class LogLines(BaseModel):
     """A film's log beside its picture: speeds of pan, percent of the long side a second, at the
-    film's times. offset_s: None where the picture could not be measured."""
+    film's times. offset_s: None where the picture could not be measured. certainty: 0 where the
+    clocks alone place it. of_picture: None where that is in doubt or could not be measured."""
 
     name: str
     rate_hz: float
@@ -73,6 +81,8 @@ class LogLines(BaseModel):
     picture_pan: list[float]
     log_s: list[float]
     log_pan: list[float]
+    of_picture: Shaken | None
+    of_log: Shaken | None
 
 
 class SessionLogAsk(Strict):

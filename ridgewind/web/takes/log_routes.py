@@ -10,7 +10,7 @@ import numpy as np
 from flask import Response
 
 from ridgewind.services import logs, rigging
-from ridgewind.store import database, motion_logs, takes
+from ridgewind.store import takes
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.takes import models, serialise
@@ -23,6 +23,7 @@ from ridgewind.web.takes.log_models import (
     Mapping,
     SessionLogAnswer,
     SessionLogAsk,
+    Shaken,
 )
 
 api = blueprint("logs")
@@ -93,6 +94,8 @@ def log_of_take(path: models.TakePath) -> Response:
             picture_pan=np.round(found.picture_pan, 3).tolist(),
             log_s=np.round(found.log_s, 3).tolist(),
             log_pan=np.round(found.log_pan, 3).tolist(),
+            of_picture=None if found.of_picture is None else Shaken(**asdict(found.of_picture)),
+            of_log=None if found.of_log is None else Shaken(**asdict(found.of_log)),
         )
     )
 
@@ -101,7 +104,6 @@ def log_of_take(path: models.TakePath) -> Response:
 def remove_log(path: models.TakePath) -> Response:
     """Take a log away from a film again."""
     with current().read() as db:
-        take = takes.by_id(db, path.take_id)
-        with database.atomic(db):
-            motion_logs.remove(db, take.clip_id)
-    return answered(serialise.take_line(take))
+        logs.take_away(db, path.take_id)
+        line = serialise.take_line(takes.by_id(db, path.take_id))
+    return answered(line)

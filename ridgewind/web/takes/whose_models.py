@@ -26,7 +26,8 @@ class ShotDoubt(BaseModel):
     start_s: float
     end_s: float
     doubt: Literal["rivals", "alone", "noise"] | None
-    said: bool = Field(description="The shooter has said whose motion it is")
+    said: bool = Field(description="The shooter, or a log, has said whose motion it is")
+    by_log: bool = Field(description="It was a motion log of the camera that said so")
     rivals: list[RivalLine]
 
 

@@ -39,7 +39,7 @@ def sway(k):
     return 9.0 * np.sin(2 * np.pi * 0.6 * k / HZ)
 
 
-def somebody(k, *, camera, cover=0.5, wall=WALL, move=sway):
+def somebody(k, *, camera, cover=0.5, wall=WALL, move=sway, hand=hand):
     """A coat that stands on the lower edge and covers a share of the picture."""
     frame = view(wall, SIZE, x=camera * hand(k)).copy()
     wide, tall = 0.72, cover / 0.72

@@ -27,9 +27,9 @@ def one_motion(tmp_path_factory):
 
     def frame(k):
         out = np.full((270, 480), 170, np.uint8)
-        out[70:210, 150:330] = view(thing, (480, 270), turn_deg=6 * np.sin(0.2 * k))[
-            70:210, 150:330
-        ]
+        swing = np.sin(0.15 * k + 0.004 * k * k)  # never twice the same
+        turned = view(thing, (480, 270), x=9 * swing, turn_deg=6 * swing)
+        out[70:210, 150:330] = turned[70:210, 150:330]
         return out
 
     return write_film(path, [frame(k) for k in range(60)])
@@ -83,6 +83,33 @@ def test_nothing_is_drawn_from_a_doubt_until_it_is_settled(client, library, one_
     ).json
     assert said["judgement"]["verdict"] is not None
     assert said["judgement"]["gust"] > 3
+
+
+def test_a_log_of_the_camera_settles_a_doubt_until_it_is_taken_away(client, library, one_motion):
+    take = taken_in(client, library, one_motion)
+    detail = client.get(f"/api/takes/{take}", headers=HERE).json
+    assert detail["doubts"][0]["doubt"] == "alone"
+    path = client.get(f"/api/takes/{take}/path", headers=HERE).json
+    # The phone turned as the picture shows, so it was the camera that turned.
+    t_s = np.array(path["t_s"])
+    pan = np.gradient(np.array(path["pan_pct"]), t_s)
+    rows = ["t,pan,tilt,roll", *(f"{t:.4f},{p:.5f},0,0" for t, p in zip(t_s, pan, strict=True))]
+    mapping = {
+        "time": "t", "pan": "pan", "tilt": "tilt", "roll": "roll", "time_unit": "s",
+        "rate_unit": "deg_s", "pan_sign": 1, "tilt_sign": 1, "roll_sign": 1,
+    }  # fmt: skip
+    log = {"take_id": take, "name": "Phone", "text": "\n".join(rows), "mapping": mapping}
+    assert client.post("/api/logs", json=log, headers=HERE).status_code == 201
+    settled = client.get(f"/api/takes/{take}", headers=HERE).json
+    assert settled["doubts"][0]["by_log"]
+    assert settled["judgement"]["verdict"] is not None
+    both = client.get(f"/api/takes/{take}/log", headers=HERE).json
+    assert both["of_picture"]["gust"] > 0
+    assert both["of_log"]["body_deg_s"] > 0
+    client.delete(f"/api/takes/{take}/log", headers=HERE)
+    again = client.get(f"/api/takes/{take}", headers=HERE).json
+    assert again["doubts"][0]["doubt"] == "alone"
+    assert again["judgement"]["verdict"] is None
 
 
 def test_a_motion_that_is_not_there_is_refused(client, library, two_motions):

@@ -31,7 +31,9 @@ export function LogNotes({ detail }: { detail: TakeDetail }) {
           {log.name}, {log.rate_hz.toFixed(0)} samples a second.{" "}
           {log.offset_s === null
             ? "The picture could not be measured; the path is the log’s."
-            : `It begins ${Math.abs(log.offset_s).toFixed(2)} s ${log.offset_s < 0 ? "before" : "after"} the film; the match is ${format.certainty(log.certainty ?? 0)} (${format.share(log.correlation)} alike).`}
+            : log.certainty === 0
+              ? "The clocks of film and log place it."
+              : `It begins ${Math.abs(log.offset_s).toFixed(2)} s ${log.offset_s < 0 ? "before" : "after"} the film; the match is ${format.certainty(log.certainty ?? 0)} (${format.share(log.correlation)} alike).`}
         </p>
         <span className="ml-auto">
           <Button look="bare" onClick={() => remove.mutate()}>
@@ -39,10 +41,28 @@ export function LogNotes({ detail }: { detail: TakeDetail }) {
           </Button>
         </span>
       </header>
+      <BothSay log={log} />
       {log.offset_s !== null && <TwoLines log={log} />}
     </section>
   );
 }
+
+/** How much the camera shook by either; the log says it too where the picture cannot. */
+function BothSay({ log }: { log: LogLines }) {
+  const { of_picture: picture, of_log: turning } = log;
+  if (!turning) return null;
+  return (
+    <p>
+      {picture
+        ? `By the picture: ${shakenWords(picture)}. `
+        : "The picture does not say how the camera moved. "}
+      By the log: {shakenWords(turning)}.
+    </p>
+  );
+}
+
+const shakenWords = (shaken: { gust: number; body_deg_s: number }) =>
+  `gust ${format.gust(shaken.gust)}, the body ${format.degreesASecond(shaken.body_deg_s)}`;
 
 /** Speed of pan of the picture, and of the log laid over it. */
 function TwoLines({ log }: { log: LogLines }) {

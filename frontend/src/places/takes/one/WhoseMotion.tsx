@@ -102,7 +102,7 @@ function ShotQuestion({ asked, alone, busy, onChoose, onTakeBack }: QuestionProp
             </Button>
           ),
         )}
-        {asked.said && (
+        {asked.said && !asked.by_log && (
           <Button look="bare" disabled={busy} onClick={onTakeBack}>
             Take it back
           </Button>

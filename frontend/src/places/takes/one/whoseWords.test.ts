@@ -12,6 +12,7 @@ function asked(more: Partial<ShotDoubt>): ShotDoubt {
     end_s: 3,
     doubt: null,
     said: false,
+    by_log: false,
     rivals: [edges, middle],
     ...more,
   };

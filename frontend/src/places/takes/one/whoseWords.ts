@@ -12,6 +12,9 @@ export function question(asked: ShotDoubt): string {
   if (asked.doubt !== null) {
     return `What is ${first?.where} and what is ${second?.where} move apart. Which of them is the background, that moves only because the camera does?`;
   }
+  if (asked.by_log) {
+    return `The motion log turns as what is ${first?.where} does: that is the background.`;
+  }
   if (asked.said) return `You said that what is ${first?.where} is the background.`;
   const others = asked.rivals.slice(1).filter((one) => one.gust !== null);
   const places = [...new Set(others.map((one) => one.where))].join(" and ");
