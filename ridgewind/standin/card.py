@@ -132,7 +132,7 @@ def _frames(script: Script, take: CardTake, *, blurred: bool) -> Iterator[NDArra
     for index, t_s in enumerate(shot.frame_times_s):
         image = render_frame(shot, renderer, float(t_s), index)
         if code is not None and t_s < SLATE_S:
-            image = _held_up(image, code, shot.poses(np.array([t_s]))[0], blurred=blurred)
+            image = held_up(image, code, shot.poses(np.array([t_s]))[0], blurred=blurred)
         yield image
 
 
@@ -143,10 +143,10 @@ def _code(text: str) -> NDArray[np.uint8]:
     return np.asarray(image, np.uint8)
 
 
-def _held_up(
+def held_up(
     image: NDArray[np.uint8], code: NDArray[np.uint8], pose: NDArray[np.float64], *, blurred: bool
 ) -> NDArray[np.uint8]:
-    """The screen that shows the code, in front of the camera; the hand shakes it along."""
+    """A screen that shows a code, in front of the camera; the hand shakes it along."""
     height, width = image.shape[:2]
     scale = 0.7 * height / code.shape[0]
     matrix = cv2.getRotationMatrix2D(

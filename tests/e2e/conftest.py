@@ -15,6 +15,7 @@ import sys
 import threading
 import time
 import urllib.request
+from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
 from dataclasses import replace
 from datetime import date
@@ -22,7 +23,7 @@ from functools import partial
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import expect, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from ridgewind.demo import folder, weeks
 from ridgewind.library.library import Library
@@ -323,3 +324,44 @@ def page(browser):
     context.close()
     # A refused film is answered with a status that the browser notes by itself.
     assert [fault for fault in faults if "status of 4" not in fault] == []
+
+
+ADDRESS = "127.0.0.2"
+"""Of the same computer, on which it opens to phones."""
+
+PHONE = {"width": 390, "height": 844}
+
+
+@pytest.fixture
+def open_server(tmp_path):
+    """A server that is open to phones on a second address of this computer."""
+    server = Server("serve", tmp_path / "library", tmp_path / "log", "--network", ADDRESS)
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def phone(driver, open_server):
+    """A phone's own browser, which holds no key; paired."""
+    with own_browser(driver) as page:
+        opening = open_server.get("/api/network")["opening"]["address"]
+        digits = open_server.put("/api/network/code", {}, "POST")["code"]["digits"]
+        page.goto(f"{opening}/pair#{digits}")
+        page.get_by_label("What to call this phone").fill("Pocket")
+        page.get_by_role("button", name="Pair").click()
+        expect(page.get_by_role("heading", name="In the field")).to_be_visible()
+        yield page
+
+
+@contextmanager
+def own_browser(driver) -> Iterator[Page]:
+    """A browser of one's own: one that is cut off the network takes nobody with it."""
+    flags = [*FLAGS, "--ignore-certificate-errors"]
+    browser = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
+    context = browser.new_context(
+        viewport=PHONE, ignore_https_errors=True, has_touch=True, is_mobile=True
+    )
+    page = context.new_page()
+    page.set_default_timeout(1000 * PATIENCE_S)
+    yield page
+    browser.close()

@@ -52,13 +52,20 @@ WIDE, NARROW = 1280, 390
 CONTRAST = ["color-contrast"]
 """What a theme can spoil: it changes the colours and nothing else."""
 
-LOOKS = ((WIDE, "light", None), (NARROW, "light", None), (NARROW, "dusk", CONTRAST))
-"""Widths and themes in which a page is checked, and by which rules; None for all."""
+LOOKS = (
+    ((WIDE, 800), "light", None),
+    ((NARROW, 800), "light", None),
+    ((NARROW, 800), "dusk", CONTRAST),
+)
+"""Sizes and themes in which a page is checked, and by which rules; None for all."""
+
+LYING = ((844, 390), "light", None)
+"""A phone held as for filming."""
 
 
-def check_accessibility(browser: Browser, address: str, *, ready) -> None:
-    """Open a page and assert that nothing serious is wrong with it, and that it fits, at either
-    width and in either theme. ready: gives what is to be seen before it is looked at."""
+def check_accessibility(browser: Browser, address: str, *, ready, looks=LOOKS) -> None:
+    """Open a page and assert that nothing serious is wrong with it, and that it fits, in every
+    look. ready: gives what is to be seen before it is looked at."""
     size = {"width": WIDE, "height": 800}
     context = browser.new_context(
         viewport=size, color_scheme="light", bypass_csp=True, reduced_motion="reduce"
@@ -69,9 +76,9 @@ def check_accessibility(browser: Browser, address: str, *, ready) -> None:
         page.goto(address)
         expect(ready(page)).to_be_visible()
         page.add_script_tag(path=AXE)
-        for width, theme, rules in LOOKS:
+        for (width, height), theme, rules in looks:
             page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
-            page.set_viewport_size({"width": width, "height": 800})
+            page.set_viewport_size({"width": width, "height": height})
             found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
     finally:
         context.close()

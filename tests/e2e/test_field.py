@@ -5,53 +5,20 @@ from __future__ import annotations
 import os
 import re
 import urllib.error
-from collections.abc import Iterator
-from contextlib import contextmanager
 
+import cv2
+import numpy as np
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
+from ridgewind.standin.body import Technique
+from ridgewind.standin.camera import Script, plan, render_frame
+from ridgewind.standin.card import SLATE_S, held_up
+from ridgewind.standin.render import Renderer
+from ridgewind.standin.scenes import SCENES
 from tests.conftest import shaken, write_film
-from tests.e2e.conftest import CHROMIUM, FLAGS, KEY, PATIENCE_S, Server
-from tests.e2e.helpers import check_accessibility
-
-ADDRESS = "127.0.0.2"
-PHONE = {"width": 390, "height": 844}
-
-
-@pytest.fixture
-def open_server(tmp_path):
-    """A server that is open to phones on a second address of this computer."""
-    server = Server("serve", tmp_path / "library", tmp_path / "log", "--network", ADDRESS)
-    yield server
-    server.stop()
-
-
-@pytest.fixture
-def phone(driver, open_server):
-    """A phone's own browser, which holds no key; paired."""
-    with own_browser(driver) as page:
-        opening = open_server.get("/api/network")["opening"]["address"]
-        digits = open_server.put("/api/network/code", {}, "POST")["code"]["digits"]
-        page.goto(f"{opening}/pair#{digits}")
-        page.get_by_label("What to call this phone").fill("Pocket")
-        page.get_by_role("button", name="Pair").click()
-        expect(page.get_by_role("heading", name="In the field")).to_be_visible()
-        yield page
-
-
-@contextmanager
-def own_browser(driver) -> Iterator[Page]:
-    """A browser of one's own: one that is cut off the network takes nobody with it."""
-    flags = [*FLAGS, "--ignore-certificate-errors"]
-    browser = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
-    context = browser.new_context(
-        viewport=PHONE, ignore_https_errors=True, has_touch=True, is_mobile=True
-    )
-    page = context.new_page()
-    page.set_default_timeout(1000 * PATIENCE_S)
-    yield page
-    browser.close()
+from tests.e2e.conftest import ADDRESS, KEY, own_browser
+from tests.e2e.helpers import LOOKS, LYING, check_accessibility
 
 
 def begin_session(server) -> int:
@@ -163,7 +130,7 @@ def test_the_pages_open_again_with_the_computer_away(open_server, phone):
     open_server.put(f"/api/network/phones/{paired['id']}", {}, "DELETE")
     phone.goto(own)  # let in no more, it keeps nothing
     expect(phone.get_by_role("heading", name="Pair this phone")).to_be_visible()
-    assert phone.evaluate("caches.keys()") == []
+    phone.wait_for_function("async () => (await caches.keys()).length === 0")
 
 
 def test_a_session_in_one_file_runs_alone_and_gives_its_notes_back(fresh, page, driver, tmp_path):
@@ -322,7 +289,10 @@ def test_a_phone_on_the_rig_keeps_its_log_through_a_reload_and_sends_it(fresh, p
 @pytest.mark.parametrize("path", ["/field", "/field/live", "/field/check", "/field/rig"])
 def test_the_pages_of_the_field_are_accessible(demo, browser, path):
     check_accessibility(
-        browser, f"{demo.address}{path}", ready=lambda page: page.get_by_role("heading", level=1)
+        browser,
+        f"{demo.address}{path}",
+        ready=lambda page: page.get_by_role("heading", level=1),
+        looks=(*LOOKS, LYING),
     )
 
 
@@ -333,3 +303,64 @@ def test_a_phone_can_change_no_setting(open_server, phone):
     assert answer.status == 403
     with pytest.raises(urllib.error.HTTPError, match="401"):
         open_server.ask("GET", "/api/takes", headers={"Authorization": f"Bearer {KEY}x"})
+
+
+def film_screen(screen: bytes, path):
+    """The stand-in camera films a screen for a moment, and then its own scene."""
+    shown = cv2.imdecode(np.frombuffer(screen, np.uint8), cv2.IMREAD_COLOR)
+    script = Script("ridge", "hold", Technique(contacts=2), 26, size=(480, 270), seconds=4, seed=8)
+    shot = plan(script)
+    renderer = Renderer(SCENES["ridge"], shot.lens, seed=8, margin=1.8, noise=script.noise)
+    frames = []
+    for index, t_s in enumerate(shot.frame_times_s):
+        image = render_frame(shot, renderer, float(t_s), index)
+        if t_s < SLATE_S:
+            pose = shot.poses(np.array([t_s]))[0]
+            image = held_up(image, shown, pose, blurred=False)
+        frames.append(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY))
+    return write_film(path, frames)
+
+
+def test_the_slate_on_the_phone_is_filmed_and_files_its_film(open_server, phone, tmp_path):
+    session = begin_session(open_server)
+    phone.reload()
+    phone.get_by_role("link", name="Slates").click()
+    phone.get_by_role("button", name="Next", exact=True).click()
+    expect(phone.get_by_alt_text("Code of take 2")).to_be_visible()
+    film = film_screen(phone.screenshot(), tmp_path / "IMG_0007.mp4")
+    phone.goto(phone.url.replace(f"/practice/{session}/slates", "/field"))
+    phone.get_by_label("Films to send").set_input_files(film)
+
+    def matches() -> list[tuple[int, str]]:
+        found = open_server.get(f"/api/sessions/{session}/matches")["matches"]
+        return [(one["position"], one["how"]) for one in found]
+
+    open_server.wait_until(lambda: matches() == [(1, "slate")])
+    phone.goto(phone.url.replace("/field", f"/practice/{session}"))
+    phone.get_by_role("button", name="File", exact=True).click()
+
+    def filed() -> list[int]:
+        takes = open_server.get(f"/api/sessions/{session}")["session"]["takes"]
+        return [one["position"] for one in takes if one["take_id"] is not None]
+
+    open_server.wait_until(lambda: filed() == [1])
+
+
+def test_a_session_in_one_hand_meters_its_holds(fresh, page):
+    page.add_init_script(SENSOR)
+    session = begin_session(fresh)
+    page.goto(f"{fresh.address}/practice/{session}")
+    page.get_by_role("radio", name="This phone’s motion").click()
+    page.get_by_role("button", name=re.compile("begin")).click()
+    page.get_by_role("button", name="Start").click()
+    runner, meter = page.get_by_test_id("runner"), page.get_by_test_id("runner-meter")
+    expect(runner).to_have_attribute("data-step", "set-up")
+    expect(meter).to_have_count(0)
+    page.keyboard.press("ArrowRight")
+    expect(runner).to_have_attribute("data-step", "roll")
+    expect(meter).to_contain_text(re.compile(r"\d\.\d"))
+    expect(meter).to_contain_text("calm for")
+    page.evaluate("window.shake = 0.05")
+    expect(meter).to_have_attribute("data-best", re.compile("[1-9]"))
+    page.keyboard.press("ArrowRight")
+    expect(meter).to_have_count(0)

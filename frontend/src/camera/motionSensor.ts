@@ -18,12 +18,16 @@ export function watchTurning(source: SensorSource, onSample: (sample: Turning) =
   return source === "simulated" ? simulated(onSample) : own(onSample);
 }
 
-async function own(onSample: (sample: Turning) => void): Promise<() => void> {
-  if (!("DeviceMotionEvent" in window)) throw new Error("no sensor");
+/** Whether this device may tell how it turns; call it as somebody taps. */
+export async function askForTurning(): Promise<boolean> {
+  if (!("DeviceMotionEvent" in window)) return false;
   const asking = DeviceMotionEvent as unknown as Asking;
-  if (asking.requestPermission && (await asking.requestPermission()) !== "granted") {
-    throw new Error("not allowed");
-  }
+  if (!asking.requestPermission) return true;
+  return (await asking.requestPermission().catch(() => "denied")) === "granted";
+}
+
+async function own(onSample: (sample: Turning) => void): Promise<() => void> {
+  if (!(await askForTurning())) throw new Error("no sensor, or not allowed");
   let first: number | null = null;
   const hear = (event: DeviceMotionEvent) => {
     const rate = event.rotationRate;

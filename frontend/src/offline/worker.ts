@@ -21,8 +21,10 @@ const PATIENCE_S = 3;
 const PASSED_BY = /^\/api\/(live|network|stage|uploads)\b|\/film$|\.mp4$|\/stage$|\/pulse$/;
 const KEPT_TYPES = /^(application\/json|image\/)/;
 
-/** A phone that is let in no more keeps nothing. */
+/** A phone that is let in no more keeps nothing, also of what is still under way. */
+let locked = false;
 async function lock() {
+  locked = true;
   for (const name of await caches.keys()) await caches.delete(name);
   await self.registration.unregister();
 }
@@ -35,7 +37,7 @@ const answers = new NetworkFirst({
     {
       cacheWillUpdate: ({ response }) => {
         const kept = KEPT_TYPES.test(response.headers.get("Content-Type") ?? "");
-        return Promise.resolve(response.status === 200 && kept ? response : null);
+        return Promise.resolve(!locked && response.status === 200 && kept ? response : null);
       },
       fetchDidSucceed: async ({ response }) => {
         if (response.status === 401) await lock();

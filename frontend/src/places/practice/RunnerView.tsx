@@ -1,15 +1,16 @@
 import { useEffect, useEffectEvent, useState } from "react";
-import type { SessionDetail, TakeNote } from "../../api/practice";
+import type { Drill, SessionDetail, TakeNote } from "../../api/practice";
 import { useSessionChange, useSessionUnsent } from "../../api/practice";
 import { Key } from "../../keys/Key";
 import { Button } from "../../ui/Button";
 import { useKeys } from "../../keys/useKeys";
 import { CameraCorner } from "./CameraCorner";
-import { saidOf, type CameraChoice, type SayChoice } from "./choices";
+import { saidOf, type CameraChoice, type MeterChoice, type SayChoice } from "./choices";
 import { lastFilmed } from "./lastFilmed";
 import { NoteBar } from "./NoteBar";
 import { RunnerFace } from "./RunnerFace";
 import { RunnerFoot } from "./RunnerFoot";
+import { RunnerMeter } from "./RunnerMeter";
 import { speak } from "./sound";
 import { useHolder } from "./useHolder";
 import { useReady } from "./useReady";
@@ -22,11 +23,12 @@ type Props = {
   detail: SessionDetail;
   camera: CameraChoice;
   say: SayChoice;
+  meter: MeterChoice;
   onStop: () => void;
 };
 
 /** A session run hands-free: read from three metres, one key or one tap for each thing. */
-export function RunnerView({ detail, camera, say, onStop }: Props) {
+export function RunnerView({ detail, camera, say, meter, onStop }: Props) {
   const [volume, setVolume] = useState(LOUD);
   const { slates, whole } = useReady(detail);
   const filming = useFilmedTakes(detail.session.id, camera);
@@ -46,6 +48,7 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
   const unsent = useSessionUnsent(detail.session.id);
   const { step } = runner;
   const take = step ? detail.session.takes[step.position] : undefined;
+  const drill = take && detail.drills[take.drill_key];
   const noted = lastFilmed(detail, step);
   const note = (part: TakeNote) =>
     noted && change.mutate({ act: "note", position: noted.position, note: part });
@@ -121,6 +124,14 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
           </Button>
         </div>
       )}
+      {meter !== "none" && drill && isHold(drill) && (
+        <RunnerMeter
+          source={meter}
+          target={drill.target}
+          on={runner.running && (step?.kind === "count" || step?.kind === "roll")}
+          sound={volume > 0 && step?.kind === "roll"}
+        />
+      )}
       {noted && step?.kind !== "roll" && step?.kind !== "slate" && (
         <NoteBar take={noted} onNote={note} />
       )}
@@ -142,6 +153,9 @@ export function RunnerView({ detail, camera, say, onStop }: Props) {
     </div>
   );
 }
+
+/** Whether the camera is to stand still in it, so that all of its motion is shake. */
+const isHold = (drill: Drill) => drill.tempo === "none" || drill.tempo === "breath";
 
 /** The next of some steps, and round again. */
 const nextOf = (now: number | null | undefined, least: number, most: number) =>

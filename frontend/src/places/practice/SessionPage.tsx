@@ -10,22 +10,21 @@ import {
 } from "../../api/practice";
 import { isElsewhere, useStage } from "../../api/stage";
 import { useTakes } from "../../api/takes";
-import { useWatched } from "../../api/watched";
+import { askForTurning } from "../../camera/motionSensor";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
 import { Select } from "../../ui/Select";
-import { Segments } from "../../ui/Segments";
-import { useRemembered } from "../../ui/useRemembered";
-import { CAMERAS, isTold, SAYINGS, type CameraChoice, type SayChoice } from "./choices";
 import { useKeys } from "../../keys/useKeys";
 import { Cautions } from "./Cautions";
 import { Filing } from "./Filing";
 import { RemoteView } from "./RemoteView";
+import { RunChoices } from "./RunChoices";
 import { RunnerView } from "./RunnerView";
 import { SessionFiles } from "./SessionFiles";
 import { useFile } from "./useFile";
+import { useRunChoices } from "./useRunChoices";
 
 /** Between two looks at which screen runs it. */
 const LOOK_MS = 2000;
@@ -44,16 +43,16 @@ function Loaded({ detail }: { detail: SessionDetail }) {
   const [running, setRunning] = useState<"here" | "elsewhere" | null>(null);
   const stage = useStage(session.id, LOOK_MS).data;
   const elsewhere = isElsewhere(stage);
-  const [camera, setCamera] = useRemembered<CameraChoice>("camera", "none");
-  const watched = useWatched().data?.state === "watching";
-  const cameras = CAMERAS.filter((one) => one.value !== "folder" || watched);
-  const chosen = camera === "folder" && !watched ? "none" : camera;
-  const [say, setSay] = useRemembered<SayChoice>("say", "advice");
+  const choices = useRunChoices();
+  const { camera, say, meter } = choices;
   const change = useSessionChange(session.id);
+  // Slates may be filmed without the runner.
+  const slated = useProposals(session.id).data?.matches.some((one) => one.how === "slate");
   useLeftNotes(session.id);
   const open = session.takes.some((take) => take.state === "planned");
   const start = () => {
     if (!open) return;
+    if (meter === "sensor") void askForTurning(); // some phones ask only where one has tapped
     if (session.accepted_at === null) change.mutate({ act: "accept" });
     if (session.ended_at !== null) change.mutate({ act: "end", ended: false });
     setRunning(elsewhere ? "elsewhere" : "here");
@@ -75,8 +74,9 @@ function Loaded({ detail }: { detail: SessionDetail }) {
     return (
       <RunnerView
         detail={detail}
-        camera={chosen}
+        camera={camera}
         say={say}
+        meter={meter}
         onStop={() => {
           setRunning(null);
           change.mutate({ act: "end", ended: true });
@@ -110,24 +110,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
         )}
       </header>
       {change.error && <FaultView error={change.error} />}
-      {open && (
-        <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-4 pb-3 text-note sm:px-8">
-          <span className="flex flex-wrap items-center gap-2">
-            Filmed with
-            <Segments label="Filmed with" value={chosen} options={cameras} onChange={setCamera} />
-          </span>
-          {!isTold(chosen) ? (
-            <span className="text-stone">
-              Its films are brought in later, and find their takes.
-            </span>
-          ) : (
-            <span className="flex flex-wrap items-center gap-2">
-              In the rest, say
-              <Segments label="In the rest, say" value={say} options={SAYINGS} onChange={setSay} />
-            </span>
-          )}
-        </div>
-      )}
+      {open && <RunChoices choices={choices} />}
       <Cautions cautions={session.plan.cautions} />
       <SessionFiles detail={detail} />
       {session.takes.some((take) => take.take_id !== null) && (
@@ -140,7 +123,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
           </Link>
         </p>
       )}
-      {filmed > 0 && <Filing detail={detail} />}
+      {(filmed > 0 || slated) && <Filing detail={detail} />}
       <Outcome detail={detail} />
     </>
   );

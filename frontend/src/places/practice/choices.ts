@@ -21,6 +21,14 @@ export const SAYINGS = [
   { value: "silent", words: "Nothing" },
 ] as const satisfies { value: SayChoice; words: string }[];
 
+/** What tells steadiness while a hold is filmed. */
+export type MeterChoice = "none" | "sensor" | "simulated-sensor";
+export const METERS = [
+  { value: "none", words: "Off" },
+  { value: "sensor", words: "This phone’s motion" },
+  { value: "simulated-sensor", words: "Simulated phone" },
+] as const satisfies { value: MeterChoice; words: string }[];
+
 /** The words that are said of a take. */
 export function saidOf(result: TakeResult, say: SayChoice): string {
   if (say === "silent") return "";
