@@ -47,9 +47,10 @@ check-rest:
 bench: $(STAMPS)/dev
 	$(BIN)/python bench/run.py $(ARGS)
 
-# Film every hazard and measure it; the table is kept in docs/truth.md (about eight minutes).
+# Film every hazard and measure it; the table is kept in docs/truth.md and docs/truth-live.md.
 truth: $(STAMPS)/app
 	$(BIN)/python scripts/truth.py
+	$(BIN)/python scripts/truth_live.py
 
 # Render the demo's clips again (about two minutes).
 demo-clips: $(STAMPS)/app

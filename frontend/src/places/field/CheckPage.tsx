@@ -38,7 +38,7 @@ export function CheckPage() {
     "Choose a clip": { c: () => choose.current?.click() },
   });
   return (
-    <div className="flex min-h-[calc(100dvh-54px)] flex-col">
+    <div className="flex min-h-[calc(100dvh-var(--trail))] flex-col">
       <header className="border-b border-line px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">Good enough?</h1>
       </header>
@@ -127,7 +127,6 @@ function Verdict({ id }: { id: number }) {
       </p>
       <p className="figure-huge text-far-title leading-none">{format.gust(judged.gust)}</p>
       <p className="text-lead">
-        {judged.verdict && passes && `${format.REMEDY_WORDS[judged.verdict]}. `}
         {judged.text}
       </p>
       {!passes && first && (

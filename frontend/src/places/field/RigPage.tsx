@@ -68,7 +68,7 @@ export function RigPage() {
   const toggle = () => (runs ? void stop() : state === "off" && start());
   useKeys({ [runs ? "Stop" : "Start"]: { " ": toggle, Enter: toggle } });
   return (
-    <div className="flex min-h-[calc(100dvh-54px)] flex-col">
+    <div className="flex min-h-[calc(100dvh-var(--trail))] flex-col">
       <header className="border-b border-line px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">On the rig</h1>
         <p className="max-w-[70ch] text-note text-stone">

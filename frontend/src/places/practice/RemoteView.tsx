@@ -49,7 +49,7 @@ export function RemoteView({ detail, onStop, onRunHere }: Props) {
   }
   return (
     <div
-      className="relative flex min-h-[calc(100dvh-54px)] flex-col bg-paper"
+      className="relative flex min-h-[calc(100dvh-var(--trail))] flex-col bg-paper"
       data-testid="remote"
       data-step={step?.kind ?? "done"}
       data-position={step?.position ?? -1}

@@ -95,7 +95,7 @@ export function RunnerView({ detail, camera, say, meter, onStop }: Props) {
   );
   return (
     <div
-      className="relative flex min-h-[calc(100vh-54px)] flex-col bg-paper"
+      className="relative flex min-h-[calc(100dvh-var(--trail))] flex-col bg-paper"
       data-testid="runner"
       data-step={step?.kind ?? "done"}
       data-position={step?.position ?? -1}

@@ -49,7 +49,7 @@ function Meter({ setting }: { setting: LiveSetting }) {
     "Sound on, off": { m: () => setSound((on) => !on) },
   });
   return (
-    <div className="flex min-h-[calc(100dvh-54px)] flex-col">
+    <div className="flex min-h-[calc(100dvh-var(--trail))] flex-col">
       <h1 className="sr-only">Live steadiness</h1>
       {live.state === "off" && !live.kept && (
         <div className="flex flex-wrap gap-x-6 gap-y-2 border-b border-line px-4 py-3 sm:px-8">

@@ -107,7 +107,7 @@ function LoadedBench({ kit, item, fresh }: { kit: Kit; item: SetupItem; fresh: b
     draft.change({ ...setup, ...part });
   };
   return (
-    <div className="flex min-h-[calc(100vh-54px)] flex-col">
+    <div className="flex min-h-[calc(100dvh-var(--trail))] flex-col">
       <SetupHead
         kit={kit}
         setup={setup}
