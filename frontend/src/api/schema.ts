@@ -1055,6 +1055,147 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/outings": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Outings that are not put away, the newest first, and starting points for another. */
+    get: operations["outings_list_outings_outings_get"];
+    put?: never;
+    /** Keep an outing, of a starting point's shots or none. */
+    post: operations["outings_add_outing_outings_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** An outing with its shots, what is missing, and the order in which to film. */
+    get: operations["outings_outing_outings__int_outing_id__get"];
+    /** Say otherwise where, when, in which light and with what. */
+    put: operations["outings_change_outing_outings__int_outing_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/archive": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put an outing away; nothing of it is lost. */
+    post: operations["outings_archive_outing_outings__int_outing_id__archive_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/lines": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Read a line of plain words into a shot, at the end. */
+    post: operations["outings_add_line_outings__int_outing_id__lines_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/order": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Put shots in another order, take some out, or put some back. Refused where the order was
+     * @description changed elsewhere meanwhile.
+     */
+    put: operations["outings_put_order_outings__int_outing_id__order_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring an outing back. */
+    post: operations["outings_restore_outing_outings__int_outing_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/start": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Put a starting point's shots at the end. */
+    post: operations["outings_add_start_outings__int_outing_id__start_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/waved": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Let something that is missing not matter, or matter again. */
+    put: operations["outings_wave_outings__int_outing_id__waved_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/practice.ics": {
     parameters: {
       query?: never;
@@ -1427,6 +1568,57 @@ export interface paths {
     put?: never;
     /** Make the set-up that a way wants, and use it. */
     post: operations["shot_take_setup_shot_setup_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/shots/{shot_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Plan a shot otherwise. Refused where it was changed elsewhere meanwhile. */
+    put: operations["outings_change_shot_shots__int_shot_id__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/shots/{shot_id}/note": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Keep what became of a shot. */
+    put: operations["outings_note_shot_shots__int_shot_id__note_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/shots/{shot_id}/slate.svg": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** A shot's code, to be filmed for a second. */
+    get: operations["outings_shot_slate_shots__int_shot_id__slate_svg_get"];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -3253,6 +3445,24 @@ export interface components {
       purpose: string;
     };
     /**
+     * GapLine
+     * @description Something that is missing. shots: those it is about.
+     */
+    GapLine: {
+      /** Key */
+      key: string;
+      /** Rule */
+      rule: string;
+      /** Shots */
+      shots: number[];
+      /** Text */
+      text: string;
+      /** Waved */
+      waved: boolean;
+      /** Why */
+      why: string;
+    };
+    /**
      * GroupLine
      * @description best: takes that cannot be told apart, or the one; reason: why.
      */
@@ -4359,6 +4569,128 @@ export interface components {
        * @enum {string}
        */
       origin: "own" | "simulated" | "example";
+    };
+    /**
+     * OutingAsk
+     * @description An outing to be kept. start: a starting point whose shots it begins with; about: what they
+     *     show.
+     */
+    OutingAsk: {
+      /**
+       * About
+       * @default
+       */
+      about: string;
+      /**
+       * Brief Id
+       * @default null
+       */
+      brief_id: number | null;
+      /**
+       * Day
+       * @default
+       */
+      day: string;
+      /**
+       * Light
+       * @default
+       */
+      light: string;
+      /** Name */
+      name: string;
+      /**
+       * Place
+       * @default
+       */
+      place: string;
+      /**
+       * Setup Id
+       * @default null
+       */
+      setup_id: number | null;
+      /**
+       * Start
+       * @default null
+       */
+      start: string | null;
+    };
+    /**
+     * OutingDetail
+     * @description shots: in the order on screen. order: the same shots in the order in which to film them.
+     */
+    OutingDetail: {
+      facts: components["schemas"]["OutingFacts"];
+      /** Filmed S */
+      filmed_s: number;
+      /** Gaps */
+      gaps: components["schemas"]["GapLine"][];
+      /** Id */
+      id: number;
+      /** Order */
+      order: number[];
+      /** Set Ups */
+      set_ups: number;
+      /** Shots */
+      shots: components["schemas"]["ShotItem"][];
+      /** Total S */
+      total_s: number;
+      /** Walks */
+      walks: number;
+    };
+    /**
+     * OutingFacts
+     * @description What is said of an outing. day: a date, empty where none was said.
+     */
+    OutingFacts: {
+      /**
+       * Brief Id
+       * @default null
+       */
+      brief_id: number | null;
+      /**
+       * Day
+       * @default
+       */
+      day: string;
+      /**
+       * Light
+       * @default
+       */
+      light: string;
+      /** Name */
+      name: string;
+      /**
+       * Place
+       * @default
+       */
+      place: string;
+      /**
+       * Setup Id
+       * @default null
+       */
+      setup_id: number | null;
+    };
+    /**
+     * OutingItem
+     * @description open: shots that are still to be filmed.
+     */
+    OutingItem: {
+      facts: components["schemas"]["OutingFacts"];
+      /** Id */
+      id: number;
+      /** Made At */
+      made_at: string;
+      /** Open */
+      open: number;
+      /** Shots */
+      shots: number;
+    };
+    /** OutingList */
+    OutingList: {
+      /** Outings */
+      outings: components["schemas"]["OutingItem"][];
+      /** Starts */
+      starts: components["schemas"]["StartItem"][];
     };
     /**
      * PanelProblem
@@ -5587,6 +5919,80 @@ export interface components {
       gust: number;
     };
     /**
+     * Shot
+     * @description A planned shot; ranges are the core's, see ridgewind/core/sequence/shot.py.
+     */
+    Shot: {
+      /**
+       * Ask
+       * @description Who or what must allow it
+       */
+      ask: string;
+      /**
+       * Enters
+       * @description The movement comes into a still frame
+       */
+      enters: boolean;
+      /**
+       * Foreground
+       * @description What is near in front, empty for nothing
+       */
+      foreground: string;
+      /** Heading */
+      heading: ("left" | "right" | "up" | "down" | "in" | "out") | null;
+      /**
+       * Height
+       * @enum {string}
+       */
+      height: "ground" | "low" | "eye" | "above";
+      /**
+       * Joins
+       * @enum {string}
+       */
+      joins: "cut" | "motion" | "sweep" | "answer";
+      /**
+       * Light
+       * @enum {string}
+       */
+      light: "any" | "morning" | "noon" | "evening" | "night" | "inside";
+      /**
+       * Move
+       * @enum {string}
+       */
+      move: "still" | "pan" | "tilt" | "slide" | "push_in" | "pull_out" | "orbit" | "rise" | "walk";
+      /**
+       * Part
+       * @enum {string}
+       */
+      part: "where" | "who" | "what" | "detail" | "leaving";
+      /** Place */
+      place: string;
+      /**
+       * Playback
+       * @description Share of full speed at which it is shown
+       */
+      playback: number;
+      /**
+       * Seconds
+       * @description On screen
+       */
+      seconds: number;
+      /**
+       * Size
+       * @enum {string}
+       */
+      size: "wide" | "medium" | "close" | "detail";
+      /** Sound */
+      sound: boolean;
+      /** Subject */
+      subject: string;
+      /**
+       * Takes
+       * @description How many are wanted
+       */
+      takes: number;
+    };
+    /**
      * ShotAnswer
      * @description three_legs: no way passes more often than not. recorded: takes that the options are from.
      *     target: gust allowed on the brief's screen.
@@ -5628,6 +6034,16 @@ export interface components {
       wanted_s: number;
     };
     /**
+     * ShotChange
+     * @description base: the shot as it was when the change was begun; what was changed elsewhere since then is
+     *     not overwritten. None overwrites it.
+     */
+    ShotChange: {
+      /** @default null */
+      base: components["schemas"]["Shot"] | null;
+      shot: components["schemas"]["Shot"];
+    };
+    /**
      * ShotDoubt
      * @description The motions of a shot, the one that is believed first. Times are seconds of the film.
      */
@@ -5653,16 +6069,67 @@ export interface components {
       /** Start S */
       start_s: number;
     };
-    /** ShotLine */
+    /**
+     * ShotItem
+     * @description A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way.
+     */
+    ShotItem: {
+      /** Filmed S */
+      filmed_s: number;
+      /** Got */
+      got: number;
+      /** Id */
+      id: number;
+      /** Move Words */
+      move_words: string;
+      /** Note */
+      note: string;
+      shot: components["schemas"]["Shot"];
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "open" | "got" | "impossible";
+    };
+    /**
+     * ShotLine
+     * @description A line of plain words.
+     */
     ShotLine: {
-      /** End S */
-      end_s: number;
-      /** Gust */
-      gust: number | null;
-      /** Reason */
-      reason: string | null;
-      /** Start S */
-      start_s: number;
+      /** Line */
+      line: string;
+    };
+    /**
+     * ShotNote
+     * @description What became of a shot; what is left out stays. got: how many takes of it were got.
+     */
+    ShotNote: {
+      /**
+       * Got
+       * @default null
+       */
+      got: number | null;
+      /**
+       * Note
+       * @default null
+       */
+      note: string | null;
+      /**
+       * State
+       * @default null
+       */
+      state: ("open" | "got" | "impossible") | null;
+    };
+    /**
+     * ShotOrder
+     * @description Shots in the order on screen; those of base that are left out are taken out. base: the order
+     *     that was seen.
+     */
+    ShotOrder: {
+      /** Base */
+      base: number[];
+      /** Ids */
+      ids: number[];
     };
     /**
      * SideLine
@@ -5765,6 +6232,30 @@ export interface components {
       /** Holder */
       holder: string | null;
       place: components["schemas"]["PlaceBody"] | null;
+    };
+    /**
+     * StartAsk
+     * @description A starting point, and what it is about.
+     */
+    StartAsk: {
+      /**
+       * About
+       * @default
+       */
+      about: string;
+      /** Start */
+      start: string;
+    };
+    /** StartItem */
+    StartItem: {
+      /** Asks */
+      asks: string;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Shots */
+      shots: components["schemas"]["Shot"][];
     };
     /**
      * Station
@@ -6791,6 +7282,16 @@ export interface components {
        * @enum {string}
        */
       state: "off" | "watching" | "gone";
+    };
+    /**
+     * Waved
+     * @description Something that is missing, by its key.
+     */
+    Waved: {
+      /** Key */
+      key: string;
+      /** Waved */
+      waved: boolean;
     };
     /**
      * WeekLine
@@ -10067,6 +10568,496 @@ export interface operations {
       };
     };
   };
+  outings_list_outings_outings_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingList"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_add_outing_outings_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["OutingAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_outing_outings__int_outing_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_change_outing_outings__int_outing_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["OutingFacts"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_archive_outing_outings__int_outing_id__archive_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_add_line_outings__int_outing_id__lines_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ShotLine"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_put_order_outings__int_outing_id__order_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ShotOrder"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_restore_outing_outings__int_outing_id__restore_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_add_start_outings__int_outing_id__start_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["StartAsk"];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_wave_outings__int_outing_id__waved_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["Waved"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   plan_calendar_practice_ics_get: {
     parameters: {
       query?: never;
@@ -11187,6 +12178,146 @@ export interface operations {
           "application/json": components["schemas"]["MadeSetup"];
         };
       };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_change_shot_shots__int_shot_id__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        shot_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ShotChange"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_note_shot_shots__int_shot_id__note_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        shot_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ShotNote"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_shot_slate_shots__int_shot_id__slate_svg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        shot_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
       /** @description Bad Request */
       400: {
         headers: {

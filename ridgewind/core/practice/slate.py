@@ -58,9 +58,32 @@ def slate_text(session_id: int, take_index: int) -> str:
     >>> slate_text(12, 51)
     'RWC-1F'
     """
-    require_between("session_id", session_id, 0, 36**4 - 1)
+    require_between("session_id", session_id, 0, 36**4 - 1)  # from OUTINGS_FROM on outings'
     require_between("take_index", take_index, 0, 36**2 - 1)
     return f"{PREFIX}{_base36(session_id)}-{_base36(take_index)}"
+
+
+OUTINGS_FROM = 35 * 36**3
+"""First numbers from here on are outings', so that one kind of code names either."""
+
+
+def outing_slate_text(outing_id: int, shot_number: int) -> str:
+    """The code of an outing's shot.
+
+    >>> outing_slate_text(3, 11)
+    'RWZ003-B'
+    """
+    require_between("outing_id", outing_id, 0, 36**3 - 1)
+    return slate_text(OUTINGS_FROM + outing_id, shot_number)
+
+
+def outing_of(slate: tuple[int, int]) -> tuple[int, int] | None:
+    """Outing and number of the shot that a slate names; None where it names a session's take.
+
+    >>> outing_of(read_slate('RWZ003-B')), outing_of((12, 51))
+    ((3, 11), None)
+    """
+    return (slate[0] - OUTINGS_FROM, slate[1]) if slate[0] >= OUTINGS_FROM else None
 
 
 def read_slate(text: str) -> tuple[int, int] | None:

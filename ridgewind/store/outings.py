@@ -1,0 +1,243 @@
+"""Outings, their shots in the order on screen, and which takes meet them."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import TypeAdapter
+
+from ridgewind.core.sequence.shot import Shot
+from ridgewind.store.database import NOW
+from ridgewind.store.errors import NotFoundError
+
+_SHOT = TypeAdapter(Shot)
+ShotState = Literal["open", "got", "impossible"]
+
+
+@dataclass(frozen=True)
+class OutingRow:
+    """day: a date, "" where none was said. waved: keys of what was waved away."""
+
+    id: int
+    name: str
+    made_at: str
+    place: str
+    day: str
+    light: str
+    brief_id: int | None
+    setup_id: int | None
+    waved: tuple[str, ...]
+    archived: bool
+
+
+@dataclass(frozen=True)
+class OutingFacts:
+    """What is said of an outing."""
+
+    name: str
+    place: str = ""
+    day: str = ""
+    light: str = ""
+    brief_id: int | None = None
+    setup_id: int | None = None
+
+
+@dataclass(frozen=True)
+class ShotRow:
+    """got: how many takes of it were got. changed_at: when that was last said."""
+
+    id: int
+    outing_id: int
+    shot: Shot
+    state: ShotState
+    got: int
+    note: str
+    changed_at: str | None
+
+
+@dataclass(frozen=True)
+class OutingLine:
+    """shots: how many are planned; open: of them, how many are still to be filmed."""
+
+    row: OutingRow
+    shots: int
+    open: int
+
+
+def add(db: sqlite3.Connection, facts: OutingFacts) -> int:
+    """Keep an outing; returns its id."""
+    cursor = db.execute(
+        "insert into outing (name, made_at, place, day, light, brief_id, setup_id)"
+        f" values (?, {NOW}, ?, ?, ?, ?, ?)",
+        _values(facts),
+    )
+    assert cursor.lastrowid is not None
+    return cursor.lastrowid
+
+
+def change(db: sqlite3.Connection, outing_id: int, facts: OutingFacts) -> None:
+    """Keep other facts. Raises NotFoundError."""
+    by_id(db, outing_id)
+    db.execute(
+        "update outing set name = ?, place = ?, day = ?, light = ?, brief_id = ?, setup_id = ?"
+        " where id = ?",
+        (*_values(facts), outing_id),
+    )
+
+
+def _values(facts: OutingFacts) -> tuple[str | int | None, ...]:
+    return (
+        facts.name, facts.place, facts.day or None, facts.light, facts.brief_id, facts.setup_id,
+    )  # fmt: skip
+
+
+def set_archived(db: sqlite3.Connection, outing_id: int, *, archived: bool) -> None:
+    """Put an outing away, or bring it back. Raises NotFoundError."""
+    by_id(db, outing_id)
+    stamp = NOW if archived else "null"
+    db.execute(f"update outing set archived_at = {stamp} where id = ?", (outing_id,))
+
+
+def wave(db: sqlite3.Connection, outing_id: int, keys: Sequence[str]) -> None:
+    """Keep which of what is missing does not matter. Raises NotFoundError."""
+    by_id(db, outing_id)
+    db.execute("update outing set waved = ? where id = ?", (json.dumps(list(keys)), outing_id))
+
+
+def by_id(db: sqlite3.Connection, outing_id: int) -> OutingRow:
+    row = db.execute("select * from outing where id = ?", (outing_id,)).fetchone()
+    if row is None:
+        raise NotFoundError("outing", outing_id)
+    return _outing(row)
+
+
+def lines(db: sqlite3.Connection) -> list[OutingLine]:
+    """Outings that are not put away, the newest first."""
+    rows = db.execute(
+        "select outing.*, count(outing_shot.id) as shots,"
+        " coalesce(sum(outing_shot.state = 'open'), 0) as open"
+        " from outing left join outing_shot"
+        "  on outing_shot.outing_id = outing.id and outing_shot.position is not null"
+        " where archived_at is null group by outing.id order by outing.id desc"
+    )
+    return [OutingLine(_outing(row), row["shots"], row["open"]) for row in rows]
+
+
+def _outing(row: sqlite3.Row) -> OutingRow:
+    return OutingRow(
+        id=row["id"], name=row["name"], made_at=row["made_at"], place=row["place"],
+        day=row["day"] or "", light=row["light"], brief_id=row["brief_id"],
+        setup_id=row["setup_id"], waved=tuple(json.loads(row["waved"])),
+        archived=row["archived_at"] is not None,
+    )  # fmt: skip
+
+
+def shots(db: sqlite3.Connection, outing_id: int) -> list[ShotRow]:
+    """Shots of an outing in the order on screen, without those taken out."""
+    rows = db.execute(
+        "select * from outing_shot where outing_id = ? and position is not null order by position",
+        (outing_id,),
+    )
+    return [_shot(row) for row in rows]
+
+
+def numbers(db: sqlite3.Connection, outing_id: int) -> dict[int, int]:
+    """The number of each shot of an outing, taken out or not, by which its slate names it."""
+    rows = db.execute("select id from outing_shot where outing_id = ? order by id", (outing_id,))
+    return {row["id"]: number for number, row in enumerate(rows)}
+
+
+def shot_by_id(db: sqlite3.Connection, shot_id: int) -> ShotRow:
+    row = db.execute("select * from outing_shot where id = ?", (shot_id,)).fetchone()
+    if row is None:
+        raise NotFoundError("shot", shot_id)
+    return _shot(row)
+
+
+def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[Shot]) -> list[int]:
+    """Put shots at the end of an outing; returns their ids. Raises NotFoundError."""
+    by_id(db, outing_id)
+    first = len(shots(db, outing_id))
+    ids = []
+    for position, shot in enumerate(added, start=first):
+        cursor = db.execute(
+            "insert into outing_shot (outing_id, position, spec) values (?, ?, ?)",
+            (outing_id, position, _SHOT.dump_json(shot).decode()),
+        )
+        assert cursor.lastrowid is not None
+        ids.append(cursor.lastrowid)
+    return ids
+
+
+def change_shot(db: sqlite3.Connection, shot_id: int, shot: Shot) -> None:
+    """Plan a shot otherwise. Raises NotFoundError."""
+    shot_by_id(db, shot_id)
+    text = _SHOT.dump_json(shot).decode()
+    db.execute("update outing_shot set spec = ? where id = ?", (text, shot_id))
+
+
+def note_shot(
+    db: sqlite3.Connection,
+    shot_id: int,
+    *,
+    state: ShotState | None = None,
+    got: int | None = None,
+    note: str | None = None,
+) -> None:
+    """Keep what became of a shot; None leaves a thing as it is. Raises NotFoundError."""
+    shot_by_id(db, shot_id)
+    db.execute(
+        "update outing_shot set state = coalesce(?, state), got = coalesce(?, got),"
+        f" note = coalesce(?, note), changed_at = {NOW} where id = ?",
+        (state, got, note, shot_id),
+    )
+
+
+def put_order(db: sqlite3.Connection, outing_id: int, ids: Sequence[int]) -> None:
+    """Let an outing show these shots in this order; others of it are taken out."""
+    db.execute("update outing_shot set position = null where outing_id = ?", (outing_id,))
+    db.executemany(
+        "update outing_shot set position = ? where id = ? and outing_id = ?",
+        [(position, shot_id, outing_id) for position, shot_id in enumerate(ids)],
+    )
+
+
+def _shot(row: sqlite3.Row) -> ShotRow:
+    return ShotRow(
+        id=row["id"], outing_id=row["outing_id"], shot=_SHOT.validate_json(row["spec"]),
+        state=row["state"], got=row["got"], note=row["note"], changed_at=row["changed_at"],
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class MetRow:
+    """A take that meets a shot. how: slate, clock, order, motion or hand."""
+
+    take_id: int
+    shot_id: int
+    how: str
+
+
+def met(db: sqlite3.Connection, outing_id: int) -> list[MetRow]:
+    """Takes that meet an outing's shots, deleted ones left out."""
+    rows = db.execute(
+        "select shot_take.* from shot_take join outing_shot on outing_shot.id = shot_take.shot_id"
+        " join take on take.id = shot_take.take_id"
+        " where outing_id = ? and deleted_at is null order by shot_take.take_id",
+        (outing_id,),
+    )
+    return [MetRow(row["take_id"], row["shot_id"], row["how"]) for row in rows]
+
+
+def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str) -> None:
+    """Let a take meet a shot, or none."""
+    db.execute("delete from shot_take where take_id = ?", (take_id,))
+    if shot_id is not None:
+        db.execute(
+            "insert into shot_take (take_id, shot_id, how) values (?, ?, ?)",
+            (take_id, shot_id, how),
+        )

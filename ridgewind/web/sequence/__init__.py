@@ -1,0 +1,1 @@
+"""Sequence: outings, their shots, and what comes of them."""

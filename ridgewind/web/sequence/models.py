@@ -1,0 +1,164 @@
+"""Requests and responses of outings."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ridgewind.core.sequence import shot as core
+from ridgewind.web.models import Strict
+
+MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
+Day = str
+
+
+class Shot(Strict):
+    """A planned shot; ranges are the core's, see ridgewind/core/sequence/shot.py."""
+
+    subject: str = Field(max_length=MOST_LINE)
+    size: core.Size
+    height: core.Height
+    move: core.ShotMove
+    heading: core.Heading | None
+    enters: bool = Field(description="The movement comes into a still frame")
+    foreground: str = Field(description="What is near in front, empty for nothing")
+    seconds: float = Field(description="On screen")
+    sound: bool
+    playback: float = Field(description="Share of full speed at which it is shown")
+    part: core.Part
+    joins: core.Joining
+    ask: str = Field(description="Who or what must allow it")
+    place: str
+    light: core.Light
+    takes: int = Field(description="How many are wanted")
+
+
+class OutingFacts(Strict):
+    """What is said of an outing. day: a date, empty where none was said."""
+
+    name: str = Field(max_length=MOST_NAME)
+    place: str = Field(default="", max_length=MOST_NAME)
+    day: Day = Field(default="", pattern=r"^(\d{4}-\d{2}-\d{2})?$")
+    light: str = Field(default="", max_length=MOST_NAME)
+    brief_id: int | None = None
+    setup_id: int | None = None
+
+
+class OutingAsk(OutingFacts):
+    """An outing to be kept. start: a starting point whose shots it begins with; about: what they
+    show."""
+
+    start: str | None = None
+    about: str = Field(default="", max_length=MOST_NAME)
+
+
+class OutingPath(BaseModel):
+    outing_id: int = Field(ge=1)
+
+
+class ShotPath(BaseModel):
+    shot_id: int = Field(ge=1)
+
+
+class ShotLine(Strict):
+    """A line of plain words."""
+
+    line: str = Field(min_length=1, max_length=MOST_LINE)
+
+
+class StartAsk(Strict):
+    """A starting point, and what it is about."""
+
+    start: str
+    about: str = Field(default="", max_length=MOST_NAME)
+
+
+class ShotChange(Strict):
+    """base: the shot as it was when the change was begun; what was changed elsewhere since then is
+    not overwritten. None overwrites it."""
+
+    shot: Shot
+    base: Shot | None = None
+
+
+class ShotOrder(Strict):
+    """Shots in the order on screen; those of base that are left out are taken out. base: the order
+    that was seen."""
+
+    ids: list[int]
+    base: list[int]
+
+
+class ShotNote(Strict):
+    """What became of a shot; what is left out stays. got: how many takes of it were got."""
+
+    state: Literal["open", "got", "impossible"] | None = None
+    got: int | None = Field(default=None, ge=0, le=99)
+    note: str | None = Field(default=None, max_length=MOST_NOTE)
+
+
+class Waved(Strict):
+    """Something that is missing, by its key."""
+
+    key: str = Field(max_length=MOST_LINE)
+    waved: bool
+
+
+class ShotItem(BaseModel):
+    """A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way."""
+
+    id: int
+    shot: Shot
+    state: Literal["open", "got", "impossible"]
+    got: int
+    note: str
+    filmed_s: float
+    move_words: str
+
+
+class GapLine(BaseModel):
+    """Something that is missing. shots: those it is about."""
+
+    rule: str
+    key: str
+    text: str
+    why: str
+    shots: list[int]
+    waved: bool
+
+
+class OutingDetail(BaseModel):
+    """shots: in the order on screen. order: the same shots in the order in which to film them."""
+
+    id: int
+    facts: OutingFacts
+    shots: list[ShotItem]
+    gaps: list[GapLine]
+    order: list[int]
+    walks: int
+    set_ups: int
+    total_s: float
+    filmed_s: float
+
+
+class OutingItem(BaseModel):
+    """open: shots that are still to be filmed."""
+
+    id: int
+    facts: OutingFacts
+    made_at: str
+    shots: int
+    open: int
+
+
+class StartItem(BaseModel):
+    key: str
+    name: str
+    asks: str
+    shots: list[Shot]
+
+
+class OutingList(BaseModel):
+    outings: list[OutingItem]
+    starts: list[StartItem]
