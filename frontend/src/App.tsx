@@ -52,6 +52,10 @@ const FieldPage = page(() => import("./places/field/FieldPage"), "FieldPage");
 const CheckPage = page(() => import("./places/field/CheckPage"), "CheckPage");
 const RigPage = page(() => import("./places/field/RigPage"), "RigPage");
 const LivePage = page(() => import("./places/field/live/LivePage"), "LivePage");
+const OutingsPage = page(() => import("./places/sequence/OutingsPage"), "OutingsPage");
+const OutingPage = page(() => import("./places/sequence/OutingPage"), "OutingPage");
+const OutingSheet = page(() => import("./places/sequence/OutingSheet"), "OutingSheet");
+const SpotPage = page(() => import("./places/sequence/SpotPage"), "SpotPage");
 const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
 
 /** Where one begins: in the field on a paired phone, at the takes elsewhere. */
@@ -118,6 +122,10 @@ export function App() {
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />
               <Route path="/practice/:id/slates" element={<SlatesPage />} />
+              <Route path="/sequence" element={<OutingsPage />} />
+              <Route path="/sequence/:id" element={<OutingPage />} />
+              <Route path="/sequence/:id/sheet" element={<OutingSheet />} />
+              <Route path="/sequence/:id/spot" element={<SpotPage />} />
               <Route path="/field" element={<FieldPage />} />
               <Route path="/field/check" element={<CheckPage />} />
               <Route path="/field/rig" element={<RigPage />} />

@@ -12,6 +12,7 @@ export const PLACES = [
   { key: "3", to: "/practice", words: "Practice" },
   { key: "4", to: "/takes", words: "Takes" },
   { key: "5", to: "/findings", words: "Findings" },
+  { key: "6", to: "/sequence", words: "Sequence" },
 ] as const;
 
 /** On a paired phone its own page comes first. */

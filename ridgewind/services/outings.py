@@ -10,7 +10,7 @@ from ridgewind.core.practice.slate import outing_slate_text
 from ridgewind.core.sequence import plain_words, starts
 from ridgewind.core.sequence.coverage import Gap, missing
 from ridgewind.core.sequence.order import FilmingOrder, filming_order
-from ridgewind.core.sequence.shot import Shot, check_shot
+from ridgewind.core.sequence.shot import PlannedShot, check_shot
 from ridgewind.services import codes
 from ridgewind.store import database, outings
 from ridgewind.store.database import Connection
@@ -68,7 +68,7 @@ def add_line(db: Connection, outing_id: int, text: str) -> int:
     return add_shots(db, outing_id, [plain_words.read_line(text).shot])[0]
 
 
-def add_shots(db: Connection, outing_id: int, shots: Sequence[Shot]) -> list[int]:
+def add_shots(db: Connection, outing_id: int, shots: Sequence[PlannedShot]) -> list[int]:
     """Put shots at the end; returns their ids. Raises NotFoundError and InvalidArgumentError."""
     checked = [check_shot(shot) for shot in shots]
     with database.atomic(db):
@@ -81,7 +81,7 @@ def add_start(db: Connection, outing_id: int, *, start: str, about: str) -> list
     return add_shots(db, outing_id, starts.shots_of(start, about))
 
 
-def change_shot(db: Connection, shot_id: int, shot: Shot) -> None:
+def change_shot(db: Connection, shot_id: int, shot: PlannedShot) -> None:
     """Raises NotFoundError and InvalidArgumentError."""
     with database.atomic(db):
         outings.change_shot(db, shot_id, check_shot(shot))

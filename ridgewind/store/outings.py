@@ -10,11 +10,11 @@ from typing import Literal
 
 from pydantic import TypeAdapter
 
-from ridgewind.core.sequence.shot import Shot
+from ridgewind.core.sequence.shot import PlannedShot
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
-_SHOT = TypeAdapter(Shot)
+_SHOT = TypeAdapter(PlannedShot)
 ShotState = Literal["open", "got", "impossible"]
 
 
@@ -52,7 +52,7 @@ class ShotRow:
 
     id: int
     outing_id: int
-    shot: Shot
+    shot: PlannedShot
     state: ShotState
     got: int
     note: str
@@ -158,7 +158,7 @@ def shot_by_id(db: sqlite3.Connection, shot_id: int) -> ShotRow:
     return _shot(row)
 
 
-def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[Shot]) -> list[int]:
+def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[PlannedShot]) -> list[int]:
     """Put shots at the end of an outing; returns their ids. Raises NotFoundError."""
     by_id(db, outing_id)
     first = len(shots(db, outing_id))
@@ -173,7 +173,7 @@ def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[Shot]) -> 
     return ids
 
 
-def change_shot(db: sqlite3.Connection, shot_id: int, shot: Shot) -> None:
+def change_shot(db: sqlite3.Connection, shot_id: int, shot: PlannedShot) -> None:
     """Plan a shot otherwise. Raises NotFoundError."""
     shot_by_id(db, shot_id)
     text = _SHOT.dump_json(shot).decode()

@@ -57,6 +57,9 @@ export const keys = {
   stage: (id: number) => ["stage", id],
   slate: (id: number, position: number) => ["slate", id, position],
   proposals: (id: number) => ["proposals", id],
+  outings: () => ["outings"],
+  outing: (id: number) => ["outing", id],
+  shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;
 
 type Answer = keyof typeof keys;
@@ -128,6 +131,7 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
+  outings: ["outings"],
   sessions: [...FINDINGS, "takes", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 

@@ -3928,6 +3928,14 @@ export interface components {
       techniques: components["schemas"]["TechniqueLine"][];
     };
     /**
+     * LineAsk
+     * @description A line of plain words.
+     */
+    LineAsk: {
+      /** Line */
+      line: string;
+    };
+    /**
      * LiveAnswer
      * @description gust: of the last second; null where it cannot be told, and reason says why. shares: of it by
      *     band, drift to buzz. calm_s: for how long it has been calm; best_s: the longest until now.
@@ -4931,6 +4939,80 @@ export interface components {
       travel_m: number | null;
     };
     /**
+     * PlannedShot
+     * @description A planned shot; ranges are the core's, see ridgewind/core/sequence/shot.py.
+     */
+    PlannedShot: {
+      /**
+       * Ask
+       * @description Who or what must allow it
+       */
+      ask: string;
+      /**
+       * Enters
+       * @description The movement comes into a still frame
+       */
+      enters: boolean;
+      /**
+       * Foreground
+       * @description What is near in front, empty for nothing
+       */
+      foreground: string;
+      /** Heading */
+      heading: ("left" | "right" | "up" | "down" | "in" | "out") | null;
+      /**
+       * Height
+       * @enum {string}
+       */
+      height: "ground" | "low" | "eye" | "above";
+      /**
+       * Joins
+       * @enum {string}
+       */
+      joins: "cut" | "motion" | "sweep" | "answer";
+      /**
+       * Light
+       * @enum {string}
+       */
+      light: "any" | "morning" | "noon" | "evening" | "night" | "inside";
+      /**
+       * Move
+       * @enum {string}
+       */
+      move: "still" | "pan" | "tilt" | "slide" | "push_in" | "pull_out" | "orbit" | "rise" | "walk";
+      /**
+       * Part
+       * @enum {string}
+       */
+      part: "where" | "who" | "what" | "detail" | "leaving";
+      /** Place */
+      place: string;
+      /**
+       * Playback
+       * @description Share of full speed at which it is shown
+       */
+      playback: number;
+      /**
+       * Seconds
+       * @description On screen
+       */
+      seconds: number;
+      /**
+       * Size
+       * @enum {string}
+       */
+      size: "wide" | "medium" | "close" | "detail";
+      /** Sound */
+      sound: boolean;
+      /** Subject */
+      subject: string;
+      /**
+       * Takes
+       * @description How many are wanted
+       */
+      takes: number;
+    };
+    /**
      * PointPath
      * @description Where a marked point was: percent of the long side from the middle, right and down.
      */
@@ -5919,80 +6001,6 @@ export interface components {
       gust: number;
     };
     /**
-     * Shot
-     * @description A planned shot; ranges are the core's, see ridgewind/core/sequence/shot.py.
-     */
-    Shot: {
-      /**
-       * Ask
-       * @description Who or what must allow it
-       */
-      ask: string;
-      /**
-       * Enters
-       * @description The movement comes into a still frame
-       */
-      enters: boolean;
-      /**
-       * Foreground
-       * @description What is near in front, empty for nothing
-       */
-      foreground: string;
-      /** Heading */
-      heading: ("left" | "right" | "up" | "down" | "in" | "out") | null;
-      /**
-       * Height
-       * @enum {string}
-       */
-      height: "ground" | "low" | "eye" | "above";
-      /**
-       * Joins
-       * @enum {string}
-       */
-      joins: "cut" | "motion" | "sweep" | "answer";
-      /**
-       * Light
-       * @enum {string}
-       */
-      light: "any" | "morning" | "noon" | "evening" | "night" | "inside";
-      /**
-       * Move
-       * @enum {string}
-       */
-      move: "still" | "pan" | "tilt" | "slide" | "push_in" | "pull_out" | "orbit" | "rise" | "walk";
-      /**
-       * Part
-       * @enum {string}
-       */
-      part: "where" | "who" | "what" | "detail" | "leaving";
-      /** Place */
-      place: string;
-      /**
-       * Playback
-       * @description Share of full speed at which it is shown
-       */
-      playback: number;
-      /**
-       * Seconds
-       * @description On screen
-       */
-      seconds: number;
-      /**
-       * Size
-       * @enum {string}
-       */
-      size: "wide" | "medium" | "close" | "detail";
-      /** Sound */
-      sound: boolean;
-      /** Subject */
-      subject: string;
-      /**
-       * Takes
-       * @description How many are wanted
-       */
-      takes: number;
-    };
-    /**
      * ShotAnswer
      * @description three_legs: no way passes more often than not. recorded: takes that the options are from.
      *     target: gust allowed on the brief's screen.
@@ -6040,8 +6048,8 @@ export interface components {
      */
     ShotChange: {
       /** @default null */
-      base: components["schemas"]["Shot"] | null;
-      shot: components["schemas"]["Shot"];
+      base: components["schemas"]["PlannedShot"] | null;
+      shot: components["schemas"]["PlannedShot"];
     };
     /**
      * ShotDoubt
@@ -6084,20 +6092,23 @@ export interface components {
       move_words: string;
       /** Note */
       note: string;
-      shot: components["schemas"]["Shot"];
+      shot: components["schemas"]["PlannedShot"];
       /**
        * State
        * @enum {string}
        */
       state: "open" | "got" | "impossible";
     };
-    /**
-     * ShotLine
-     * @description A line of plain words.
-     */
+    /** ShotLine */
     ShotLine: {
-      /** Line */
-      line: string;
+      /** End S */
+      end_s: number;
+      /** Gust */
+      gust: number | null;
+      /** Reason */
+      reason: string | null;
+      /** Start S */
+      start_s: number;
     };
     /**
      * ShotNote
@@ -6255,7 +6266,7 @@ export interface components {
       /** Name */
       name: string;
       /** Shots */
-      shots: components["schemas"]["Shot"][];
+      shots: components["schemas"]["PlannedShot"][];
     };
     /**
      * Station
@@ -10818,7 +10829,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        "application/json": components["schemas"]["ShotLine"];
+        "application/json": components["schemas"]["LineAsk"];
       };
     };
     responses: {

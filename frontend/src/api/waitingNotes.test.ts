@@ -38,7 +38,7 @@ describe("notes that wait", () => {
     expect(store.size).toBe(0);
   });
   it("are none where the store was spoilt", async () => {
-    store.set("ridgewind-notes-3", "{");
+    store.set("ridgewind-session-notes-3", "{");
     const page = await openPage();
     expect(page.takeLeft(3)).toEqual([]);
   });

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.sequence.shot import MOVE_WORDS, Heading, Shot, same_subject
+from ridgewind.core.sequence.shot import MOVE_WORDS, Heading, PlannedShot, same_subject
 
 Rule = Literal[
     "no_close", "no_wide", "one_height", "same_move", "direction_flips", "no_way_in",
@@ -46,10 +46,12 @@ class Gap:
     positions: tuple[int, ...]
 
 
-Rules = Callable[[Sequence[Shot]], Iterator[Gap]]
+Rules = Callable[[Sequence[PlannedShot]], Iterator[Gap]]
 
 
-def missing(shots: Sequence[Shot], *, filmed: Sequence[int] | None = None) -> tuple[Gap, ...]:
+def missing(
+    shots: Sequence[PlannedShot], *, filmed: Sequence[int] | None = None
+) -> tuple[Gap, ...]:
     """What is missing from shots in the order on screen.
 
     filmed: of each, how many takes were got, None before anything was filmed. Raises
@@ -63,7 +65,7 @@ def missing(shots: Sequence[Shot], *, filmed: Sequence[int] | None = None) -> tu
     return tuple(found)
 
 
-def _no_close(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _no_close(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     for position, shot in enumerate(shots):
         seen_before = any(same_subject(shot, one) for one in shots[:position] if one.size == "wide")
         if shot.size != "wide" or seen_before:
@@ -71,25 +73,27 @@ def _no_close(shots: Sequence[Shot]) -> Iterator[Gap]:
         if not any(one.size in NEAR and same_subject(shot, one) for one in shots):
             yield Gap(
                 "no_close", f"no_close {shot.subject}",
-                f"{_named(shot)} is shown wide and never close.",
+                f"Shown wide and never close: {shot.subject}.",
                 "The same thing wide and then close cuts well.", (position,),
             )  # fmt: skip
 
 
-def _no_wide(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _no_wide(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     for position, shot in enumerate(shots):
-        seen_before = any(same_subject(shot, one) for one in shots[:position] if one.size in NEAR)
+        before = shots[:position]
+        seen_before = any(same_subject(shot, one) for one in before if one.size in NEAR)
         if shot.size not in NEAR or seen_before:
             continue
-        if not any(one.size in FAR and same_subject(shot, one) for one in shots):
+        led_to = any(one.size in FAR and one.place == shot.place for one in before)
+        if not led_to and not any(one.size in FAR and same_subject(shot, one) for one in shots):
             yield Gap(
                 "no_wide", f"no_wide {shot.subject}",
-                f"{_named(shot)} is shown close, and never where it is.",
+                f"Shown close and never where it is: {shot.subject}.",
                 "Nobody knows where a close shot is without a wider one.", (position,),
             )  # fmt: skip
 
 
-def _one_height(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _one_height(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     heights = {shot.height for shot in shots}
     if len(shots) >= FEW and len(heights) == 1:
         yield Gap(
@@ -100,7 +104,7 @@ def _one_height(shots: Sequence[Shot]) -> Iterator[Gap]:
         )  # fmt: skip
 
 
-def _same_move(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _same_move(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     start = 0
     for position in range(1, len(shots) + 1):
         goes_on = position < len(shots) and shots[position].move == shots[start].move
@@ -116,7 +120,7 @@ def _same_move(shots: Sequence[Shot]) -> Iterator[Gap]:
         start = position
 
 
-def _direction_flips(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _direction_flips(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     moving = [k for k, shot in enumerate(shots) if shot.heading in AGAINST]
     for before, after in itertools.pairwise(moving):
         if after - before > 1 and any(shots[k].move == "still" for k in range(before + 1, after)):
@@ -131,7 +135,7 @@ def _direction_flips(shots: Sequence[Shot]) -> Iterator[Gap]:
             )  # fmt: skip
 
 
-def _ends(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _ends(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     if len(shots) < ENDS_FROM:
         return
     if shots[0].heading != "in" and shots[1].heading != "in":
@@ -146,7 +150,7 @@ def _ends(shots: Sequence[Shot]) -> Iterator[Gap]:
         )  # fmt: skip
 
 
-def _nothing_near(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _nothing_near(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     if len(shots) >= FEW and not any(shot.foreground for shot in shots):
         yield Gap(
             "nothing_near", "nothing_near", "Nothing is near in front in any shot.",
@@ -154,7 +158,7 @@ def _nothing_near(shots: Sequence[Shot]) -> Iterator[Gap]:
         )  # fmt: skip
 
 
-def _all_slowed(shots: Sequence[Shot]) -> Iterator[Gap]:
+def _all_slowed(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
     if len(shots) >= FEW and all(shot.playback < 1 for shot in shots):
         yield Gap(
             "all_slowed", "all_slowed", "Every shot is slowed.",
@@ -162,8 +166,8 @@ def _all_slowed(shots: Sequence[Shot]) -> Iterator[Gap]:
         )  # fmt: skip
 
 
-def _no_title(shots: Sequence[Shot]) -> Iterator[Gap]:
-    def holds(shot: Shot) -> bool:
+def _no_title(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
+    def holds(shot: PlannedShot) -> bool:
         return shot.move == "still" and not shot.enters and shot.seconds >= TITLE_S
 
     if len(shots) >= FEW and not any(holds(shot) for shot in shots):
@@ -173,7 +177,7 @@ def _no_title(shots: Sequence[Shot]) -> Iterator[Gap]:
         )  # fmt: skip
 
 
-def _wanted_again(shots: Sequence[Shot], filmed: Sequence[int]) -> Iterator[Gap]:
+def _wanted_again(shots: Sequence[PlannedShot], filmed: Sequence[int]) -> Iterator[Gap]:
     for position, (shot, got) in enumerate(zip(shots, filmed, strict=True)):
         if 0 < got < shot.takes:
             yield Gap(
@@ -193,7 +197,7 @@ HEIGHT_WORDS = {
 }  # fmt: skip
 
 
-def _named(shot: Shot) -> str:
+def _named(shot: PlannedShot) -> str:
     return shot.subject[:1].upper() + shot.subject[1:]
 
 

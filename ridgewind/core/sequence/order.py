@@ -10,7 +10,7 @@ import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridgewind.core.sequence.shot import HEIGHTS, LIGHTS, SIZES, Light, Shot
+from ridgewind.core.sequence.shot import HEIGHTS, LIGHTS, SIZES, Light, PlannedShot
 
 HOURS: dict[Light, int] = {"morning": 0, "noon": 1, "any": 2, "inside": 2, "evening": 3, "night": 4}
 """When each light is there; what needs none fills the middle of the day."""
@@ -26,7 +26,7 @@ class FilmingOrder:
     set_ups: int
 
 
-def filming_order(shots: Sequence[Shot], *, here: str = "") -> FilmingOrder:
+def filming_order(shots: Sequence[PlannedShot], *, here: str = "") -> FilmingOrder:
     """Order shots for filming. here: where shots without a place of their own are.
 
     A shot that any light allows is filmed when its place is visited for one that needs a light.

@@ -17,7 +17,7 @@ from ridgewind.core.sequence.shot import (
     SECONDS_RANGE,
     Heading,
     Part,
-    Shot,
+    PlannedShot,
     ShotMove,
     Size,
 )
@@ -40,7 +40,7 @@ PART_OF_SIZE: dict[Size, Part] = {
 class ReadLine:
     """What a line says. understood: the words that were taken for something, and for what."""
 
-    shot: Shot
+    shot: PlannedShot
     understood: tuple[tuple[str, str], ...]
 
 
@@ -69,7 +69,7 @@ def _text(match: re.Match[str]) -> str:
 
 _MANY = "|".join(NUMBERS)
 _WAYS = r"(?:\s+(?:to\s+(?:the\s+)?)?(left|right|up|down|in|out))?"
-_END = r"(?=,|;|\.|$)"
+_END = r"(?=\s*(?:,|;|\.|$))"
 
 PHRASES: tuple[_Phrase, ...] = (
     _Phrase(rf"\bask(?:ing)?\s+(.+?){_END}", "ask", _text),
@@ -101,8 +101,8 @@ PHRASES: tuple[_Phrase, ...] = (
     _Phrase(r"\b(?:at\s+)?(?:dusk|evening|sunset)\b", "light", "evening"),
     _Phrase(r"\b(?:at\s+)?night\b", "light", "night"),
     _Phrase(r"\b(?:inside|indoors)\b", "light", "inside"),
-    _Phrase(r"\b(?:arriving|opening|first\s+view)\b", "part", "where"),
-    _Phrase(r"\b(?:leaving|ending|last\s+view)\b", "part", "leaving"),
+    _Phrase(r"\b(?:arriving|opening|where\s+we\s+are)\b", "part", "where"),
+    _Phrase(r"\b(?:leaving|ending)\b", "part", "leaving"),
 )  # fmt: skip
 """In the order in which they are looked for: longer phrases come before what stands in them."""
 
@@ -149,7 +149,7 @@ def read_line(text: str) -> ReadLine:
     subject = _subject(rest)
     if not subject:
         raise InvalidArgumentError("line", text, "it must say what is shown")
-    shot = Shot(subject, move=move[0], heading=move[1])
+    shot = PlannedShot(subject, move=move[0], heading=move[1])
     shot = replace(shot, **found)
     if "part" not in found:
         shot = replace(shot, part=PART_OF_SIZE[shot.size])

@@ -44,7 +44,7 @@ MOST_CHARACTERS = 120
 
 
 @dataclass(frozen=True)
-class Shot:
+class PlannedShot:
     """What is wanted. subject: in words. heading: None where it is still. enters: the movement
     comes into a still frame. foreground: what is near in front, "" for nothing. seconds: on screen.
     playback: share of full speed at which it is shown. part: of the story. joins: how it begins
@@ -74,7 +74,7 @@ class Shot:
         return self.seconds * self.playback
 
 
-def check_shot(shot: Shot) -> Shot:
+def check_shot(shot: PlannedShot) -> PlannedShot:
     """The shot, if every part of it can be. Raises InvalidArgumentError."""
     if not shot.subject.strip():
         raise InvalidArgumentError("subject", shot.subject, "it must say what is shown")
@@ -103,10 +103,10 @@ MOVE_WORDS: dict[ShotMove, str] = {
 }  # fmt: skip
 
 
-def move_words(shot: Shot) -> str:
+def move_words(shot: PlannedShot) -> str:
     """The move and its way.
 
-    >>> move_words(Shot("the mill", move="pan", heading="left"))
+    >>> move_words(PlannedShot("the mill", move="pan", heading="left"))
     'pan left'
     """
     named = MOVE_WORDS[shot.move]
@@ -135,11 +135,11 @@ def _singular(word: str) -> str:
     return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
 
 
-def same_subject(one: Shot, other: Shot) -> bool:
+def same_subject(one: PlannedShot, other: PlannedShot) -> bool:
     """Whether two shots show the same thing, as far as their words tell."""
     return bool(content_words(one.subject) & content_words(other.subject))
 
 
-def total_s(shots: Iterable[Shot]) -> float:
+def total_s(shots: Iterable[PlannedShot]) -> float:
     """On screen, s."""
     return sum(shot.seconds for shot in shots)

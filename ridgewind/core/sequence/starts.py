@@ -9,7 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.sequence.shot import Shot
+from ridgewind.core.sequence.plain_words import read_line
+from ridgewind.core.sequence.shot import PlannedShot
 
 THING = "{it}"
 """Stands for what the scene is about."""
@@ -17,94 +18,84 @@ THING = "{it}"
 
 @dataclass(frozen=True)
 class Start:
-    """asks: what its subject is, for the person who fills it in. usual: said where nothing is."""
+    """asks: what its subject is, for the person who fills it in. usual: said where nothing is.
+    lines: its shots in plain words."""
 
     key: str
     name: str
     asks: str
     usual: str
-    shots: tuple[Shot, ...]
+    lines: tuple[str, ...]
 
 
 STARTS: tuple[Start, ...] = (
     Start(
         "arriving", "Arriving at a place", "Which place?", "the place",
         (
-            Shot(THING, size="wide", seconds=6, part="where"),
-            Shot(f"the way to {THING}", size="wide", height="low", move="walk", heading="in",
-                 seconds=6, part="where"),
-            Shot(THING, size="medium", height="low", move="tilt", heading="up", part="what"),
-            Shot(f"the entrance of {THING}", size="close", foreground="something near",
-                 seconds=4, part="what"),
-            Shot("somebody comes", size="medium", enters=True, part="who"),
-            Shot(THING, size="wide", height="above", move="pull_out", heading="out", seconds=6,
-                 part="leaving"),
+            "wide of {it}, 6 s",
+            "wide of the way to {it}, low, walk in, 6 s",
+            "medium of {it}, low, tilt up, 5 s",
+            "close on the entrance of {it}, something near in front, 4 s",
+            "somebody, medium, walks into the frame",
+            "wide of {it}, from above, pull out, leaving, 6 s",
         ),
     ),
     Start(
         "at_work", "A person at work", "Who, at what?", "the person at work",
         (
-            Shot(f"{THING}, and all around", size="wide", seconds=5, part="where"),
-            Shot(THING, size="medium", enters=True, part="who"),
-            Shot(f"the hands of {THING}", size="close", height="low", seconds=4, part="what"),
-            Shot(f"the tool of {THING}", size="detail", move="slide", heading="right", seconds=4,
-                 part="detail"),
-            Shot(f"the face of {THING}", size="close", seconds=4, joins="answer", part="who"),
-            Shot(f"what {THING} sees", size="medium", joins="answer", part="what"),
-            Shot(THING, size="wide", move="pull_out", heading="out", seconds=6, part="leaving"),
+            "wide of {it} and all around",
+            "medium of {it}, enters the frame",
+            "close on the hands of {it}, low, 4 s",
+            "detail of the tool of {it}, slide right, 4 s",
+            "close on the face of {it}, answers, 4 s",
+            "medium of what {it} looks at, answers",
+            "wide of {it}, pull out, leaving, 6 s",
         ),
     ),
     Start(
         "thing", "A thing and its details", "Which thing?", "the thing",
         (
-            Shot(THING, size="wide", move="push_in", heading="in", seconds=6, part="where"),
-            Shot(THING, size="medium", height="low", move="orbit", heading="left", seconds=5,
-                 part="what"),
-            Shot(f"a part of {THING}", size="close", foreground="something near", seconds=4,
-                 part="what"),
-            Shot(f"the surface of {THING}", size="detail", move="slide", heading="left",
-                 seconds=4, part="detail"),
-            Shot(THING, size="close", height="above", seconds=4, part="detail"),
-            Shot(THING, size="wide", move="pull_out", heading="out", seconds=5, part="leaving"),
+            "wide of {it}, push in, 6 s",
+            "medium of {it}, low, orbit left, 5 s",
+            "close on a part of {it}, something near in front, 4 s",
+            "detail of the surface of {it}, slide left, 4 s",
+            "close on {it}, from above, 4 s",
+            "wide of {it}, pull out, leaving, 5 s",
         ),
     ),
     Start(
         "five", "Five shots of one action", "Which action?", "the action",
         (
-            Shot(f"the hands of {THING}", size="close", seconds=4, part="what"),
-            Shot(f"the face of {THING}", size="close", height="low", seconds=4, part="who"),
-            Shot(THING, size="wide", seconds=5, part="where"),
-            Shot(f"{THING}, over the shoulder", size="medium", foreground="a shoulder", seconds=5,
-                 part="what"),
-            Shot(f"{THING}, from an odd side", size="medium", height="ground", seconds=4,
-                 part="detail"),
+            "close on the hands of {it}, 4 s",
+            "close on the face of {it}, low, 4 s",
+            "wide of {it}, 5 s",
+            "medium of {it}, a shoulder in front, 5 s",
+            "medium of {it} from an odd side, ground level, 4 s",
         ),
     ),
     Start(
         "there_and_back", "There and back", "From where to where?", "the way",
         (
-            Shot(f"the start of {THING}", size="wide", seconds=5, part="where"),
-            Shot("feet", size="close", height="ground", move="walk", heading="right", seconds=4,
-                 part="what"),
-            Shot(THING, size="wide", move="slide", heading="right", foreground="something near",
-                 seconds=6, part="what"),
-            Shot(f"the end of {THING}", size="medium", move="push_in", heading="in", part="what"),
-            Shot(f"the end of {THING}", size="detail", seconds=4, part="detail"),
-            Shot(THING, size="wide", height="above", move="walk", heading="out", seconds=6,
-                 part="leaving"),
+            "wide of the start of {it}, 5 s",
+            "close on feet, ground level, walk right, 4 s",
+            "wide of {it}, slide right, something near in front, 6 s",
+            "medium of the end of {it}, push in, 5 s",
+            "detail of the end of {it}, 4 s",
+            "wide of {it}, from above, walk out, leaving, 6 s",
         ),
     ),
 )  # fmt: skip
 
 
-def shots_of(key: str, about: str) -> tuple[Shot, ...]:
+def shots_of(key: str, about: str) -> tuple[PlannedShot, ...]:
     """The shots of a starting point about something; "" leaves its own words. Raises
     InvalidArgumentError."""
     found = next((start for start in STARTS if start.key == key), None)
     if found is None:
         raise InvalidArgumentError("start", key, f"it must be one of {', '.join(known())}")
     named = about.strip() or found.usual
-    return tuple(replace(shot, subject=shot.subject.replace(THING, named)) for shot in found.shots)
+    shots = [read_line(line).shot for line in found.lines]
+    return tuple(replace(shot, subject=shot.subject.replace(THING, named)) for shot in shots)
 
 
 def known() -> tuple[str, ...]:

@@ -20,6 +20,7 @@ from ridgewind.core.motion.path import REASONS, Motion
 from ridgewind.core.motion.tracker import Tracker
 from ridgewind.core.motion.turn_rates import TurnRates, gaps_of, path_of_rates
 from ridgewind.core.shake import bands
+from ridgewind.core.shake.doubt import with_noise_told
 from ridgewind.core.shake.gust import WINDOW_S, to_gust
 from ridgewind.core.shake.reading import read_motion
 
@@ -94,7 +95,7 @@ class PictureMeter:
         begun_s, tracker = self._trackers[0]
         if self._last_s - begun_s < SETTLED_S:
             return _nothing(self._last_s, "short")
-        return read_end(tracker.so_far(), screen_deg=screen_deg)
+        return read_end(with_noise_told(tracker.so_far()), screen_deg=screen_deg)
 
 
 class RateMeter:

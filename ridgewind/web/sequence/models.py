@@ -13,7 +13,7 @@ MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
 Day = str
 
 
-class Shot(Strict):
+class PlannedShot(Strict):
     """A planned shot; ranges are the core's, see ridgewind/core/sequence/shot.py."""
 
     subject: str = Field(max_length=MOST_LINE)
@@ -61,7 +61,7 @@ class ShotPath(BaseModel):
     shot_id: int = Field(ge=1)
 
 
-class ShotLine(Strict):
+class LineAsk(Strict):
     """A line of plain words."""
 
     line: str = Field(min_length=1, max_length=MOST_LINE)
@@ -78,8 +78,8 @@ class ShotChange(Strict):
     """base: the shot as it was when the change was begun; what was changed elsewhere since then is
     not overwritten. None overwrites it."""
 
-    shot: Shot
-    base: Shot | None = None
+    shot: PlannedShot
+    base: PlannedShot | None = None
 
 
 class ShotOrder(Strict):
@@ -109,7 +109,7 @@ class ShotItem(BaseModel):
     """A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way."""
 
     id: int
-    shot: Shot
+    shot: PlannedShot
     state: Literal["open", "got", "impossible"]
     got: int
     note: str
@@ -156,7 +156,7 @@ class StartItem(BaseModel):
     key: str
     name: str
     asks: str
-    shots: list[Shot]
+    shots: list[PlannedShot]
 
 
 class OutingList(BaseModel):

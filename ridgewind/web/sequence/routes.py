@@ -8,7 +8,7 @@ from http import HTTPStatus
 from flask import Response
 
 from ridgewind.core.sequence import starts
-from ridgewind.core.sequence.shot import Shot, move_words, total_s
+from ridgewind.core.sequence.shot import PlannedShot, move_words, total_s
 from ridgewind.services import outings as services
 from ridgewind.store import database, outings
 from ridgewind.store.database import Connection
@@ -86,7 +86,7 @@ def _archive(outing_id: int, *, archived: bool) -> Response:
 
 
 @api.post("/outings/<int:outing_id>/lines", responses={201: models.OutingDetail, **FAULTS})
-def add_line(path: models.OutingPath, body: models.ShotLine) -> Response:
+def add_line(path: models.OutingPath, body: models.LineAsk) -> Response:
     """Read a line of plain words into a shot, at the end."""
     with current().read() as db:
         services.add_line(db, path.outing_id, body.line)
@@ -126,7 +126,7 @@ def change_shot(path: models.ShotPath, body: models.ShotChange) -> Response:
         kept = outings.shot_by_id(db, path.shot_id)
         if body.base not in (None, _shot(kept.shot)):
             raise ElsewhereError("shot")
-        services.change_shot(db, path.shot_id, Shot(**body.shot.model_dump()))
+        services.change_shot(db, path.shot_id, PlannedShot(**body.shot.model_dump()))
         return answered(_detail(db, kept.outing_id))
 
 
@@ -159,8 +159,8 @@ def _facts(row: OutingRow) -> models.OutingFacts:
     )  # fmt: skip
 
 
-def _shot(shot: Shot) -> models.Shot:
-    return models.Shot(**asdict(shot))
+def _shot(shot: PlannedShot) -> models.PlannedShot:
+    return models.PlannedShot(**asdict(shot))
 
 
 def _item(row: ShotRow) -> models.ShotItem:

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.sequence.coverage import missing
-from ridgewind.core.sequence.shot import HEADINGS, HEIGHTS, SIZES, Shot, check_shot
+from ridgewind.core.sequence.shot import HEADINGS, HEIGHTS, SIZES, check_shot
+from ridgewind.core.sequence.shot import PlannedShot as Shot
 from ridgewind.core.sequence.starts import STARTS, shots_of
 
 MILL = Shot("the mill", size="wide", move="push_in", heading="in", part="where", foreground="gate")
@@ -45,7 +46,7 @@ def test_a_list_that_lacks_nothing():
     [
         ((*WHOLE[:4], Shot("the ridge", size="wide", move="pull_out", heading="out")),
          "no_close", (4,)),
-        (changed(3, subject="a cat"), "no_wide", (3,)),
+        (changed(3, subject="a cat", place="loft"), "no_wide", (3,)),
         (all_changed(height="low"), "one_height", (0, 1, 2, 3, 4)),
         (tuple(replace(s, move="pan", heading="left") if 0 < k < 4 else s
                for k, s in enumerate(WHOLE)), "same_move", (1, 2, 3)),
@@ -85,6 +86,11 @@ def test_wanted_twice_and_filmed_once_is_said_after_filming_alone():
     assert rules(shots, [1, 1, 2, 1, 1]) == []
     with pytest.raises(InvalidArgumentError, match="filmed is 1, but there are 5 shots"):
         missing(shots, filmed=[1])
+
+
+def test_what_a_wider_shot_at_the_same_place_led_to_needs_none_of_its_own():
+    assert rules(changed(3, subject="a cat")) == []
+    assert rules([Shot("a cat", size="close", place="loft"), *WHOLE[1:]])[:1] == ["no_wide"]
 
 
 def test_a_short_list_is_not_told_of_variety():

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ridgewind.core.sequence.order import HOURS, filming_order
-from ridgewind.core.sequence.shot import HEIGHTS, LIGHTS, SIZES, Shot
+from ridgewind.core.sequence.shot import HEIGHTS, LIGHTS, SIZES
+from ridgewind.core.sequence.shot import PlannedShot as Shot
 
 
 def test_light_first_then_place_then_set_up():
@@ -25,7 +26,12 @@ def test_light_first_then_place_then_set_up():
 
 
 def test_shots_without_a_place_are_where_the_outing_is():
-    shots = [Shot("a"), Shot("b", place="Loft"), Shot("c", place="mill"), Shot("d", place="loft ")]
+    shots = [
+        Shot("a"),
+        Shot("b", place="Loft"),
+        Shot("c", place="mill"),
+        Shot("d", place="loft "),
+    ]
     assert filming_order(shots, here="Mill").positions == (0, 2, 1, 3)
 
 

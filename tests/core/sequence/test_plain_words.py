@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.sequence.plain_words import read_line
-from ridgewind.core.sequence.shot import Shot, check_shot
+from ridgewind.core.sequence.shot import PlannedShot as Shot
+from ridgewind.core.sequence.shot import check_shot
 
 LINES = [
     ("wide of the mill, low, pan left 6 s, gate in front, twice",
@@ -26,6 +27,8 @@ LINES = [
     ("slide from the right past the fence, wide of the ridge",
      Shot("the ridge", "wide", move="slide", heading="left", foreground="the fence",
           part="where")),
+    ("wide of the mill, gate in front",
+     Shot("the mill", "wide", foreground="gate", part="where")),
     ("hands on the brake wheel", Shot("hands on the brake wheel", part="who")),
     ("still of the whole mill with grass in front, ground level, three takes",
      Shot("the whole mill", height="ground", foreground="grass", part="who", takes=3)),

@@ -10,7 +10,7 @@ import * as format from "../../formats";
 import { useKeys } from "../../keys/useKeys";
 import { FaultView } from "../../ui/FaultView";
 import { Progress } from "../../ui/Progress";
-import { BigButton } from "./BigButton";
+import { BigButton } from "../../ui/BigButton";
 
 /** One clip, chosen or filmed now: good enough, or again, and the one thing to change. */
 export function CheckPage() {
@@ -126,9 +126,7 @@ function Verdict({ id }: { id: number }) {
         {judged.verdict === null ? "It cannot be told" : passes ? "Good enough" : "Again"}
       </p>
       <p className="figure-huge text-far-title leading-none">{format.gust(judged.gust)}</p>
-      <p className="text-lead">
-        {judged.text}
-      </p>
+      <p className="text-lead">{judged.text}</p>
       {!passes && first && (
         <p className="mx-auto mt-2 max-w-[44ch] border-l-4 border-lamp pl-3 text-left text-lead">
           <b>{first.name}.</b> {first.change}

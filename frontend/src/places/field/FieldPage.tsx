@@ -1,10 +1,11 @@
 import { useEffect, useRef, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
+import { useOutings } from "../../api/outings";
 import { useSessions } from "../../api/practice";
 import { useStatus } from "../../api/takes";
 import { useKeys } from "../../keys/useKeys";
 import { Arrivals, useImports } from "../takes/door";
-import { BigButton } from "./BigButton";
+import { BigButton } from "../../ui/BigButton";
 import { LastTakes } from "./LastTakes";
 
 /** What the shooter needs outdoors, one thumb's way each: the phone's own first page. */
@@ -13,6 +14,7 @@ export function FieldPage() {
   const status = useStatus();
   const sessions = useSessions().data?.sessions ?? [];
   const next = sessions.find((one) => one.takes.some((take) => take.state === "planned"));
+  const outing = useOutings().data?.outings.find((one) => one.open > 0);
   const films = useRef<HTMLInputElement>(null);
   const { add } = useImports();
   useEffect(() => {
@@ -23,6 +25,7 @@ export function FieldPage() {
     "Live steadiness": { l: go("/field/live") },
     "Good enough?": { g: go("/field/check") },
     "Send films": { s: () => films.current?.click() },
+    ...(outing && { "The shots of the outing": { o: go(`/sequence/${outing.id}/spot`) } }),
     ...(next && { "Open the session": { Enter: go(`/practice/${next.id}`) } }),
   });
   return (
@@ -52,6 +55,14 @@ export function FieldPage() {
           </BigLink>
         )}
       </Stratum>
+      {outing && (
+        <Stratum
+          name="Shots"
+          words={`${outing.facts.name}: ${outing.open} of ${outing.shots} to film.`}
+        >
+          <BigLink to={`/sequence/${outing.id}/spot`}>Its shots</BigLink>
+        </Stratum>
+      )}
       <Stratum name="Live" words="Gust while you hold, seen and heard.">
         <BigLink to="/field/live">Meter</BigLink>
         <BigLink to="/field/rig">On the rig</BigLink>

@@ -10,7 +10,7 @@ import { forgetLog, keptLogs, RIG_COLUMNS, RigRecorder, type KeptLog } from "../
 import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
 import { useAwake } from "../practice/door";
-import { BigButton } from "./BigButton";
+import { BigButton } from "../../ui/BigButton";
 import { Segments } from "../../ui/Segments";
 
 const SOURCES = [

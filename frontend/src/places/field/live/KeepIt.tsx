@@ -9,7 +9,7 @@ import { useKeys } from "../../../keys/useKeys";
 import { columnsOf } from "../../../live/columns";
 import type { Kept } from "../../../live/liveRun";
 import { FaultView } from "../../../ui/FaultView";
-import { BigButton } from "../BigButton";
+import { BigButton } from "../../../ui/BigButton";
 
 type Props = { kept: Kept; simulated: boolean; onGone: () => void };
 

@@ -7,7 +7,7 @@ import type { LiveSource } from "../../../live/liveRun";
 import { FaultView } from "../../../ui/FaultView";
 import { useRemembered } from "../../../ui/useRemembered";
 import { useAwake } from "../../practice/door";
-import { BigButton } from "../BigButton";
+import { BigButton } from "../../../ui/BigButton";
 import { Segments } from "../../../ui/Segments";
 import { KeepIt } from "./KeepIt";
 import { LiveFace } from "./LiveFace";

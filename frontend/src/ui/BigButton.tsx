@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { Key } from "../../keys/Key";
+import { Key } from "../keys/Key";
 
 type Props = ComponentProps<"button"> & { main?: boolean; hint?: string };
 

@@ -1,0 +1,212 @@
+import {
+  queryOptions,
+  useMutation,
+  useMutationState,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useEffect } from "react";
+import { client, dataOf, explained, isUnreachable, type components } from "./client";
+import { keys, useChanged } from "./keys";
+import { waitingStore } from "./waiting";
+
+type Schemas = components["schemas"];
+export type OutingDetail = Schemas["OutingDetail"];
+export type OutingItem = Schemas["OutingItem"];
+export type OutingFacts = Schemas["OutingFacts"];
+export type ShotItem = Schemas["ShotItem"];
+export type PlannedShot = Schemas["PlannedShot"];
+export type GapLine = Schemas["GapLine"];
+export type StartItem = Schemas["StartItem"];
+
+export function useOutings() {
+  return useQuery({
+    queryKey: keys.outings(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/outings", { signal })),
+  });
+}
+
+export function useOuting(id: number) {
+  return useQuery({
+    queryKey: keys.outing(id),
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/outings/{outing_id}", { params: { path: { outing_id: id } }, signal }),
+      ),
+  });
+}
+
+export function addOuting(body: OutingFacts & { start: string | null; about: string }) {
+  return dataOf(client.POST("/api/outings", { body }));
+}
+
+/** How a shot's code is read: an address of a picture that needs no network. */
+export function shotSlateQuery(id: number) {
+  return queryOptions({
+    queryKey: keys.shotSlate(id),
+    staleTime: Infinity,
+    queryFn: async ({ signal }) => {
+      const answer = await fetch(`/api/shots/${id}/slate.svg`, { signal });
+      if (!answer.ok) throw explained(await answer.json().catch(() => null));
+      return `data:image/svg+xml,${encodeURIComponent(await answer.text())}`;
+    },
+  });
+}
+
+export type OutingChange =
+  | { act: "facts"; facts: OutingFacts }
+  | { act: "line"; line: string }
+  | { act: "start"; start: string; about: string }
+  | { act: "order"; ids: number[]; base: number[] }
+  | { act: "shot"; id: number; shot: PlannedShot; base: PlannedShot }
+  | { act: "wave"; key: string; waved: boolean }
+  | { act: "archive" | "restore" };
+
+function send(outing_id: number, change: OutingChange) {
+  const params = { path: { outing_id } };
+  switch (change.act) {
+    case "facts":
+      return dataOf(client.PUT("/api/outings/{outing_id}", { params, body: change.facts }));
+    case "line":
+      return dataOf(
+        client.POST("/api/outings/{outing_id}/lines", { params, body: { line: change.line } }),
+      );
+    case "start": {
+      const { start, about } = change;
+      return dataOf(
+        client.POST("/api/outings/{outing_id}/start", { params, body: { start, about } }),
+      );
+    }
+    case "order": {
+      const { ids, base } = change;
+      return dataOf(client.PUT("/api/outings/{outing_id}/order", { params, body: { ids, base } }));
+    }
+    case "shot": {
+      const { shot, base } = change;
+      const path = { shot_id: change.id };
+      return dataOf(client.PUT("/api/shots/{shot_id}", { params: { path }, body: { shot, base } }));
+    }
+    case "wave": {
+      const { key, waved } = change;
+      return dataOf(client.PUT("/api/outings/{outing_id}/waved", { params, body: { key, waved } }));
+    }
+    case "archive":
+      return dataOf(client.POST("/api/outings/{outing_id}/archive", { params }));
+    case "restore":
+      return dataOf(client.POST("/api/outings/{outing_id}/restore", { params }));
+  }
+}
+
+/** A shot as it will be once a change is kept, so that it shows at once. */
+function changedAtOnce(detail: OutingDetail, change: OutingChange): OutingDetail {
+  if (change.act === "order") {
+    const byId = new Map(detail.shots.map((one) => [one.id, one]));
+    return { ...detail, shots: change.ids.flatMap((id) => byId.get(id) ?? []) };
+  }
+  if (change.act === "shot") {
+    const { id, shot } = change;
+    return {
+      ...detail,
+      shots: detail.shots.map((one) => (one.id === id ? { ...one, shot } : one)),
+    };
+  }
+  if (change.act === "wave") {
+    const { key, waved } = change;
+    return {
+      ...detail,
+      gaps: detail.gaps.map((gap) => (gap.key === key ? { ...gap, waved } : gap)),
+    };
+  }
+  return detail;
+}
+
+/** Changes of an outing, one after the other; each is answered with all of it. */
+export function useOutingChange(id: number) {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (change: OutingChange) => send(id, change),
+    scope: { id: `outing-${id}` },
+    onMutate: (change) => {
+      cache.setQueryData<OutingDetail>(
+        keys.outing(id),
+        (detail) => detail && changedAtOnce(detail, change),
+      );
+    },
+    onError: () => cache.invalidateQueries({ queryKey: keys.outing(id) }),
+    onSuccess: (detail) => {
+      cache.setQueryData<OutingDetail>(keys.outing(id), detail);
+      changed("outings");
+    },
+  });
+}
+
+export type ShotNote = Partial<Schemas["ShotNote"]>;
+type SpotNote = { shot: number; note: ShotNote };
+
+const waiting = waitingStore<SpotNote>("ridgewind-spot");
+const MOST_TRIES = 3;
+const LONGEST_WAIT_MS = 5000;
+const noteKey = (id: number) => ["outing-note", id];
+
+/**
+ * Notes of shots on the spot, one after the other. They show at once, outlive the page, and are sent
+ * again for as long as the computer is away.
+ */
+export function useShotNote(id: number) {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  const mutationKey = noteKey(id);
+  return useMutation({
+    mutationKey,
+    mutationFn: ({ shot, note }: SpotNote) =>
+      dataOf(
+        client.PUT("/api/shots/{shot_id}/note", {
+          params: { path: { shot_id: shot } },
+          body: note as Schemas["ShotNote"],
+        }),
+      ),
+    scope: { id: `outing-${id}` },
+    retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
+    retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
+    onMutate: (change) => {
+      waiting.keep(id, change);
+      cache.setQueryData<OutingDetail>(
+        keys.outing(id),
+        (detail) => detail && noted(detail, change),
+      );
+    },
+    onError: () => cache.invalidateQueries({ queryKey: keys.outing(id) }),
+    onSettled: (_, __, change) => waiting.drop(id, change),
+    onSuccess: (detail) => {
+      // An answer knows nothing of the notes that still wait behind it.
+      if (cache.isMutating({ mutationKey }) <= 1) {
+        cache.setQueryData<OutingDetail>(keys.outing(id), detail);
+      }
+      changed("outings");
+    },
+  });
+}
+
+/** Send what a page that was closed had not sent any more; once for each opening. */
+export function useLeftShotNotes(id: number) {
+  const { mutate } = useShotNote(id);
+  useEffect(() => {
+    for (const change of waiting.takeLeft(id)) mutate(change);
+  }, [id, mutate]);
+}
+
+/** Whether a note waits for a computer that does not answer. */
+export function useShotNotesUnsent(id: number): boolean {
+  const failures = useMutationState({
+    filters: { mutationKey: noteKey(id), status: "pending" },
+    select: (mutation) => mutation.state.failureCount,
+  });
+  return failures.some((count) => count > 0);
+}
+
+function noted(detail: OutingDetail, { shot, note }: SpotNote): OutingDetail {
+  const known = Object.fromEntries(Object.entries(note).filter(([, value]) => value != null));
+  const shots = detail.shots.map((one) => (one.id === shot ? { ...one, ...known } : one));
+  return { ...detail, shots };
+}

@@ -1,0 +1,138 @@
+"""An outing in a real browser: written in words, put in order, run on the spot."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.e2e.conftest import Server
+from tests.e2e.helpers import LOOKS, LYING, check_accessibility
+
+pytestmark = pytest.mark.e2e
+LINES = (
+    "wide of the mill, low, push in 6 s, gate in front",
+    "close on the cap of the mill, pan left 5 s",
+    "the miller, medium, slide right 4 s, twice",
+)
+
+
+def write(server) -> dict:
+    made = server.put("/api/outings", {"name": "The mill", "place": "the yard"}, "POST")
+    for line in LINES:
+        made = server.put(f"/api/outings/{made['id']}/lines", {"line": line}, "POST")
+    return made
+
+
+@pytest.fixture(scope="module")
+def sequenced(starter, tmp_path_factory):
+    """A library with an outing, to be looked at."""
+    root = tmp_path_factory.mktemp("sequenced")
+    server = Server("serve", root / "library", root / "log")
+    write(server)
+    yield server
+    server.stop()
+
+
+def subjects(server, outing_id: int) -> list[str]:
+    found = server.get(f"/api/outings/{outing_id}")["shots"]
+    return [one["shot"]["subject"] for one in found]
+
+
+def test_an_outing_is_written_in_words_put_in_order_and_printed(fresh, page):
+    page.goto(f"{fresh.address}/sequence")
+    expect(page.get_by_role("heading", name="Sequence")).to_be_visible()
+    page.keyboard.press("n")
+    page.get_by_label("Name of the outing").fill("Harrow Top")
+    page.get_by_role("button", name="Plan it").click()
+    expect(page.get_by_role("heading", name="Harrow Top")).to_be_visible()
+    line = page.get_by_label("The next shot, in plain words")
+    for text in LINES:
+        line.fill(text)
+        line.press("Enter")
+        expect(line).to_have_value("")
+    strip = page.get_by_role("list", name="Shots")
+    expect(strip.get_by_role("listitem")).to_have_count(3)
+    first = "Shot 1: wide of the mill, from low, push in, gate in front"
+    expect(page.get_by_role("img", name=first)).to_be_visible()
+    missing = page.get_by_role("region", name="What is missing")
+    flip = missing.get_by_role("listitem").filter(has_text="goes left, then the miller goes right")
+    expect(flip).to_be_visible()
+    flip.get_by_role("button", name="Let it be").click()
+    expect(flip).to_have_count(0)
+    page.get_by_role("button", name=re.compile("Shot 3")).focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Earlier").click()
+    fresh.wait_until(lambda: subjects(fresh, 1)[1] == "the miller")
+    page.get_by_role("radio", name="left").click()
+    expect(page.get_by_role("img", name=re.compile("Shot 2: .*slide left"))).to_be_visible()
+    page.get_by_role("button", name="Take it out").click()
+    expect(strip.get_by_role("listitem")).to_have_count(2)
+    page.keyboard.press("z")
+    expect(strip.get_by_role("listitem")).to_have_count(3)
+    from_box = page.get_by_test_id("shot-0").bounding_box()
+    to_box = page.get_by_test_id("shot-2").bounding_box()
+    page.mouse.move(from_box["x"] + 60, from_box["y"] + 40)
+    page.mouse.down()
+    page.mouse.move(to_box["x"] + 70, to_box["y"] + 40, steps=5)
+    page.mouse.up()
+    fresh.wait_until(lambda: subjects(fresh, 1)[2] == "the mill")
+    page.keyboard.press("o")
+    expect(
+        page.get_by_text("1 set-up", exact=False).or_(page.get_by_text("set-ups"))
+    ).to_be_visible()
+    page.get_by_role("link", name="On paper").click()
+    expect(page.get_by_test_id("sheet").get_by_role("listitem")).to_have_count(3)
+
+
+def test_a_usual_scene_is_filled_in(fresh, page):
+    page.goto(f"{fresh.address}/sequence")
+    page.get_by_role("button", name=re.compile("A person at work")).click()
+    page.get_by_label("Who, at what?").fill("the miller")
+    page.get_by_role("button", name="Plan it").click()
+    expect(
+        page.get_by_role("img", name=re.compile("close of the hands of the miller"))
+    ).to_be_visible()
+
+
+def test_shots_are_ticked_on_the_phone_with_the_network_gone(open_server, phone):
+    outing = write(open_server)
+    phone.reload()
+    phone.get_by_role("link", name="Its shots").click()
+    spot = phone.get_by_test_id("spot")
+    expect(spot).to_have_attribute("data-ready", "true")
+    subject = phone.get_by_test_id("spot-subject")
+    expect(subject).to_have_text("the mill")
+    phone.get_by_role("button", name="Slate").click()
+    expect(phone.get_by_alt_text("Code of the mill")).to_be_visible()
+    phone.get_by_role("button", name="Close the slate").click()
+    phone.context.set_offline(True)
+    phone.get_by_role("button", name="Got it").click()
+    expect(subject).not_to_have_text("the mill")
+    second = subject.inner_text()
+    phone.get_by_role("button", name="Not possible").click()
+    expect(subject).not_to_have_text(second)
+    phone.get_by_label("Note").fill("wind in the sails")
+    phone.get_by_label("Note").press("Enter")
+    phone.get_by_role("button", name="Got it").click()
+    expect(phone.get_by_role("status").first).to_contain_text("kept here")
+    phone.context.set_offline(False)
+
+    def states() -> list[str]:
+        found = open_server.get(f"/api/outings/{outing['id']}")["shots"]
+        return sorted(one["state"] for one in found)
+
+    open_server.wait_until(lambda: states() == ["got", "got", "impossible"])
+    notes = [one["note"] for one in open_server.get(f"/api/outings/{outing['id']}")["shots"]]
+    assert "wind in the sails" in notes
+
+
+@pytest.mark.parametrize("path", ["", "/1", "/1/spot", "/1/sheet"])
+def test_the_pages_are_accessible(sequenced, browser, path):
+    check_accessibility(
+        browser,
+        f"{sequenced.address}/sequence{path}",
+        ready=lambda page: page.get_by_role("heading", level=1),
+        looks=(*LOOKS, LYING),
+    )
