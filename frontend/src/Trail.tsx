@@ -32,12 +32,12 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
   };
   return (
     <header className="relative flex flex-wrap items-center border-b border-line bg-paper px-4 pt-2 sm:h-[54px] sm:flex-nowrap sm:px-8 sm:pt-0 print:hidden">
-      <span className="mr-3 text-heading font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-8">
+      <span className="mr-3 text-heading font-[750] tracking-[-0.01em] [font-stretch:112%] sm:mr-3 lg:mr-8">
         Ridgewind
       </span>
       <nav
         aria-label="Places"
-        className="order-last flex w-full justify-between sm:order-none sm:w-auto sm:justify-start sm:gap-4"
+        className="order-last flex w-full justify-between text-note min-[420px]:text-body sm:order-none sm:w-auto sm:justify-start lg:gap-4"
       >
         {(onPhone ? [FIELD, ...PLACES] : PLACES).map((place) => {
           const { count, words } = waiting[place.to] ?? { count: 0, words: "" };
@@ -45,13 +45,13 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
             <NavLink
               key={place.to}
               to={place.to}
-              className="relative flex h-[42px] items-center gap-1.5 px-1 font-medium sm:h-[54px] sm:px-1.5 text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
+              className="relative flex h-[42px] items-center gap-1.5 px-0.5 font-medium sm:h-[54px] sm:px-1.5 text-stone aria-[current=page]:font-bold aria-[current=page]:text-ink"
             >
               <Key>{place.key}</Key> {place.words}
               {count > 0 && (
                 <b className="rounded absolute top-0.5 -right-3.5 ml-1 bg-lamp px-1 text-fine font-semibold text-lamp-ink sm:static sm:px-1.5">
                   {count}
-                  <span className="sr-only sm:not-sr-only"> {words}</span>
+                  <span className="sr-only lg:not-sr-only"> {words}</span>
                 </b>
               )}
               <Profile rises={count > 0} />
@@ -62,13 +62,13 @@ export function Trail({ theme, onTheme, onKeys }: Props) {
       <div className="ml-auto flex items-center gap-4 text-note text-stone">
         {status.data?.demo && (
           <span>
-            Demo<span className="hidden sm:inline">: made clips of an invented mill</span>
+            Demo<span className="hidden lg:inline">: made clips of an invented mill</span>
           </span>
         )}
         <button
           type="button"
           onClick={onKeys}
-          className="hidden items-center gap-1.5 hover:text-ink sm:inline-flex"
+          className="hidden items-center gap-1.5 hover:text-ink md:inline-flex"
         >
           <Key>?</Key> keys
         </button>
