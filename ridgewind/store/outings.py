@@ -233,6 +233,11 @@ def met(db: sqlite3.Connection, outing_id: int) -> list[MetRow]:
     return [MetRow(row["take_id"], row["shot_id"], row["how"]) for row in rows]
 
 
+def met_anywhere(db: sqlite3.Connection) -> frozenset[int]:
+    """Takes that meet a shot of any outing."""
+    return frozenset(row["take_id"] for row in db.execute("select take_id from shot_take"))
+
+
 def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str) -> None:
     """Let a take meet a shot, or none."""
     db.execute("delete from shot_take where take_id = ?", (take_id,))

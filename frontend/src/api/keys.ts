@@ -59,6 +59,8 @@ export const keys = {
   proposals: (id: number) => ["proposals", id],
   outings: () => ["outings"],
   outing: (id: number) => ["outing", id],
+  meetings: (id: number) => ["meetings", id],
+  joined: (id: number) => ["joined", id],
   shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;
 
@@ -109,6 +111,8 @@ const OUT_OF_DATE = {
     "deleted",
     "path",
     "points",
+    "meetings",
+    "joined",
   ],
   /** What verdicts depend on: briefs, targets, weights. */
   verdicts: VERDICTS,
@@ -131,7 +135,9 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  outings: ["outings"],
+  outings: ["outings", "joined"],
+  /** Takes were let meet an outing's shots. */
+  meetings: ["outings", "outing", "joined", "proposals"],
   sessions: [...FINDINGS, "takes", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 

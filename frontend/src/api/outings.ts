@@ -141,6 +141,44 @@ export function useOutingChange(id: number) {
   });
 }
 
+export type Meetings = Schemas["Meetings"];
+export type MeetingLine = Schemas["MeetingLine"];
+export type MetLine = Schemas["MetLine"];
+type FiledTake = Schemas["FiledTake"];
+
+/** Which takes meet an outing's shots, and which could. */
+export function useMeetings(id: number) {
+  return useQuery({
+    queryKey: keys.meetings(id),
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/outings/{outing_id}/takes", {
+          params: { path: { outing_id: id } },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** Let takes meet shots, or none. */
+export function useFileTakes(id: number) {
+  const cache = useQueryClient();
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (takes: FiledTake[]) =>
+      dataOf(
+        client.PUT("/api/outings/{outing_id}/takes", {
+          params: { path: { outing_id: id } },
+          body: { takes },
+        }),
+      ),
+    onSuccess: (found) => {
+      cache.setQueryData<Meetings>(keys.meetings(id), found);
+      changed("meetings");
+    },
+  });
+}
+
 export type ShotNote = Partial<Schemas["ShotNote"]>;
 type SpotNote = { shot: number; note: ShotNote };
 

@@ -1179,6 +1179,24 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/outings/{outing_id}/takes": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which takes meet its shots, and which could. */
+    get: operations["outings_takes_of_outing_outings__int_outing_id__takes_get"];
+    /** Let takes meet shots, or none. */
+    put: operations["outings_file_takes_outings__int_outing_id__takes_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/outings/{outing_id}/waved": {
     parameters: {
       query?: never;
@@ -3353,6 +3371,27 @@ export interface components {
       words: string;
     };
     /**
+     * FiledTake
+     * @description A take and the shot that it meets, null for none.
+     */
+    FiledTake: {
+      /**
+       * How
+       * @default hand
+       * @enum {string}
+       */
+      how: "slate" | "clock" | "motion" | "order" | "hand";
+      /** Shot Id */
+      shot_id: number | null;
+      /** Take Id */
+      take_id: number;
+    };
+    /** FiledTakes */
+    FiledTakes: {
+      /** Takes */
+      takes: components["schemas"]["FiledTake"][];
+    };
+    /**
      * FilmAsk
      * @description What to film in a hand: its technique, the lens, and the rate at which it will be played.
      */
@@ -4274,6 +4313,52 @@ export interface components {
       position: number;
       /** Reason */
       reason: string;
+    };
+    /**
+     * MeetingLine
+     * @description A take that could meet a shot. certainty: 0 to 1.
+     */
+    MeetingLine: {
+      /** Certainty */
+      certainty: number;
+      /**
+       * How
+       * @enum {string}
+       */
+      how: "slate" | "clock" | "motion" | "order" | "hand";
+      /** Name */
+      name: string;
+      /** Otherwise */
+      otherwise: string | null;
+      /** Reason */
+      reason: string;
+      /** Shot Id */
+      shot_id: number;
+      /** Take Id */
+      take_id: number;
+    };
+    /** Meetings */
+    Meetings: {
+      /** Met */
+      met: components["schemas"]["MetLine"][];
+      /** Proposed */
+      proposed: components["schemas"]["MeetingLine"][];
+    };
+    /**
+     * MetLine
+     * @description A take that meets a shot. otherwise: what of it was filmed otherwise than planned.
+     */
+    MetLine: {
+      /**
+       * How
+       * @enum {string}
+       */
+      how: "slate" | "clock" | "motion" | "order" | "hand";
+      /** Otherwise */
+      otherwise: string | null;
+      /** Shot Id */
+      shot_id: number;
+      take: components["schemas"]["TakeLine"];
     };
     /**
      * Mode
@@ -10989,6 +11074,104 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["OutingDetail"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_takes_of_outing_outings__int_outing_id__takes_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Meetings"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  outings_file_takes_outings__int_outing_id__takes_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["FiledTakes"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Meetings"];
         };
       };
       /** @description Bad Request */

@@ -31,7 +31,7 @@ MAY_CHANGE = {
     "practice.note_take", "stage.tell", "stage.wish", "stage.leave",
     "plan.plan_session", "plan.plan_first_look", "plan.practise_drill",
     "trials.plan_next",
-    "outings.note_shot", "outings.add_line", "outings.wave",
+    "outings.note_shot", "outings.add_line", "outings.wave", "outings.file_takes",
     # mark
     "decisions.mark", "decisions.choose",
     # measure, and what only reckons

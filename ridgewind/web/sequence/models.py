@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from ridgewind.core.sequence import shot as core
 from ridgewind.web.models import Strict
+from ridgewind.web.takes.models import TakeLine
 
 MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
 Day = str
@@ -126,6 +127,44 @@ class GapLine(BaseModel):
     why: str
     shots: list[int]
     waved: bool
+
+
+class MetLine(BaseModel):
+    """A take that meets a shot. otherwise: what of it was filmed otherwise than planned."""
+
+    shot_id: int
+    how: Literal["slate", "clock", "motion", "order", "hand"]
+    otherwise: str | None
+    take: TakeLine
+
+
+class MeetingLine(BaseModel):
+    """A take that could meet a shot. certainty: 0 to 1."""
+
+    take_id: int
+    name: str
+    shot_id: int
+    how: Literal["slate", "clock", "motion", "order", "hand"]
+    certainty: float
+    reason: str
+    otherwise: str | None
+
+
+class Meetings(BaseModel):
+    met: list[MetLine]
+    proposed: list[MeetingLine]
+
+
+class FiledTake(Strict):
+    """A take and the shot that it meets, null for none."""
+
+    take_id: int = Field(ge=1)
+    shot_id: int | None
+    how: Literal["slate", "clock", "motion", "order", "hand"] = "hand"
+
+
+class FiledTakes(Strict):
+    takes: list[FiledTake] = Field(min_length=1, max_length=200)
 
 
 class OutingDetail(BaseModel):

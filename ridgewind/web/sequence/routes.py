@@ -9,6 +9,7 @@ from flask import Response
 
 from ridgewind.core.sequence import starts
 from ridgewind.core.sequence.shot import PlannedShot, move_words, total_s
+from ridgewind.services import meeting
 from ridgewind.services import outings as services
 from ridgewind.store import database, outings
 from ridgewind.store.database import Connection
@@ -17,6 +18,7 @@ from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import ElsewhereError
 from ridgewind.web.sequence import models
+from ridgewind.web.takes.serialise import take_line
 
 api = blueprint("outings")
 
@@ -136,6 +138,39 @@ def note_shot(path: models.ShotPath, body: models.ShotNote) -> Response:
     with current().read() as db:
         services.note(db, path.shot_id, state=body.state, got=body.got, text=body.note)
         return answered(_detail(db, outings.shot_by_id(db, path.shot_id).outing_id))
+
+
+@api.get("/outings/<int:outing_id>/takes", responses={200: models.Meetings, **FAULTS})
+def takes_of_outing(path: models.OutingPath) -> Response:
+    """Which takes meet its shots, and which could."""
+    with current().read() as db:
+        return answered(_meetings(db, path.outing_id))
+
+
+@api.put("/outings/<int:outing_id>/takes", responses={200: models.Meetings, **FAULTS})
+def file_takes(path: models.OutingPath, body: models.FiledTakes) -> Response:
+    """Let takes meet shots, or none."""
+    with current().read() as db:
+        for one in body.takes:
+            meeting.file(db, path.outing_id, one.take_id, one.shot_id, how=one.how)
+        return answered(_meetings(db, path.outing_id))
+
+
+def _meetings(db: Connection, outing_id: int) -> models.Meetings:
+    found = meeting.meetings(db, outing_id)
+    return models.Meetings(
+        met=[
+            models.MetLine(
+                shot_id=one.shot_id, how=one.how, otherwise=one.otherwise,  # type: ignore[arg-type]
+                take=take_line(one.take),
+            )
+            for one in found.met
+        ],
+        proposed=[
+            models.MeetingLine(name=found.names[one.take_id], **asdict(one))
+            for one in found.proposed
+        ],
+    )  # fmt: skip
 
 
 @api.get("/shots/<int:shot_id>/slate.svg", responses=FAULTS)

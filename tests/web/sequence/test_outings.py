@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 from ridgewind.core.practice.slate import outing_of, outing_slate_text, read_slate
-from tests.web.conftest import HERE
+from tests.conftest import texture, view, write_film
+from tests.web.conftest import HERE, bring_in, measure
 
 
 def ask(client, method: str, path: str, body=None, status: int = 200):
@@ -121,3 +123,41 @@ def test_a_line_that_shows_nothing_is_refused(client, outing):
     path = f"/outings/{outing['id']}/lines"
     refused = ask(client, "POST", path, {"line": "wide, 5 s"}, 400)
     assert "what is shown" in refused["error"]["message"]
+
+
+@pytest.fixture
+def filmed(client, library, tmp_path):
+    """A pan to the left and a hold, brought in and measured."""
+    wall = texture(1400, 540)
+    slow = np.clip((np.arange(90) - 20) / 50, 0, 1)
+    ids = {}
+    for name, xs in {"pan.mp4": 160 * slow, "hold.mp4": 0.4 * np.sin(np.arange(90))}.items():
+        frames = [view(wall, (480, 270), x=float(x)) for x in xs]
+        ids[name] = bring_in(client, write_film(tmp_path / name, frames))["id"]
+        measure(library, ids[name])
+    return ids
+
+
+def test_takes_meet_shots_and_what_was_filmed_otherwise_is_told(client, filmed):
+    made = ask(client, "POST", "/outings", {"name": "Yard"}, 201)
+    for line in ("the mill, pan right 3 s", "the cap, still 3 s"):
+        made = ask(client, "POST", f"/outings/{made['id']}/lines", {"line": line}, 201)
+    pan, still = (one["id"] for one in made["shots"])
+    path = f"/outings/{made['id']}/takes"
+    found = ask(client, "GET", path)
+    told = {one["name"]: one for one in found["proposed"]}
+    assert {told["pan"]["shot_id"], told["hold"]["shot_id"]} == {pan, still}
+    filed = {"take_id": filmed["pan.mp4"], "shot_id": pan, "how": "hand"}
+    met = ask(client, "PUT", path, {"takes": [filed]})
+    (one,) = met["met"]
+    assert one["take"]["id"] == filmed["pan.mp4"]
+    assert one["otherwise"] == (
+        "Planned as a pan right; filmed left. Reverse it, or film it again."
+    )
+    detail = ask(client, "GET", f"/outings/{made['id']}")
+    assert (detail["shots"][0]["state"], detail["shots"][0]["got"]) == ("got", 1)
+    undone = ask(client, "PUT", path, {"takes": [{**filed, "shot_id": None}]})
+    assert undone["met"] == []
+    other = ask(client, "POST", "/outings", {"name": "Other", "start": "five"}, 201)
+    foreign = {**filed, "shot_id": other["shots"][0]["id"]}
+    assert ask(client, "PUT", path, {"takes": [foreign]}, 400)["error"]["field"] == "shot_id"

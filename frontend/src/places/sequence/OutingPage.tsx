@@ -11,6 +11,7 @@ import { useNotices } from "../../ui/notices";
 import { Missing } from "./Missing";
 import { OutingFactsDialog } from "./OutingFactsDialog";
 import { ShotEditor } from "./ShotEditor";
+import { ShotTakes } from "./ShotTakes";
 import { ShotStrip } from "./ShotStrip";
 import { moved } from "./strip";
 
@@ -155,6 +156,7 @@ function Loaded({ detail }: { detail: OutingDetail }) {
           </p>
         </>
       )}
+      {shots.length > 0 && <ShotTakes detail={detail} />}
       {shots.length > 0 && (
         <Missing
           gaps={detail.gaps}
