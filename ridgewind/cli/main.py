@@ -15,6 +15,7 @@ SUBCOMMANDS = {
     "demo": "Start Ridgewind with made clips, measured as they arrive.",
     "limit": "Tell the longest lens of each way of holding.",
     "measure": "Measure how much a clip shakes.",
+    "sequence": "Write an outing's takes, joined, as a time line.",
     "serve": "Start Ridgewind on this computer, with your own library.",
     "standin": "Film a made scene with the stand-in camera.",
     "trial": "Compare ways of holding over many takes.",

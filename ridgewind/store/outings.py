@@ -11,10 +11,12 @@ from typing import Literal
 from pydantic import TypeAdapter
 
 from ridgewind.core.sequence.shot import PlannedShot
+from ridgewind.core.sequence.timeline import Piece
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
 _SHOT = TypeAdapter(PlannedShot)
+_PIECES = TypeAdapter(tuple[Piece, ...])
 ShotState = Literal["open", "got", "impossible"]
 
 
@@ -211,6 +213,19 @@ def _shot(row: sqlite3.Row) -> ShotRow:
         id=row["id"], outing_id=row["outing_id"], shot=_SHOT.validate_json(row["spec"]),
         state=row["state"], got=row["got"], note=row["note"], changed_at=row["changed_at"],
     )  # fmt: skip
+
+
+def pieces(db: sqlite3.Connection, outing_id: int) -> tuple[Piece, ...] | None:
+    """The pieces of an outing's sequence, None where none were kept. Raises NotFoundError."""
+    by_id(db, outing_id)
+    row = db.execute("select pieces from outing where id = ?", (outing_id,)).fetchone()
+    return None if row["pieces"] is None else _PIECES.validate_json(row["pieces"])
+
+
+def put_pieces(db: sqlite3.Connection, outing_id: int, kept: Sequence[Piece] | None) -> None:
+    """Keep the pieces of an outing's sequence; None lets its shots propose them again."""
+    text = None if kept is None else _PIECES.dump_json(tuple(kept)).decode()
+    db.execute("update outing set pieces = ? where id = ?", (text, outing_id))
 
 
 @dataclass(frozen=True)

@@ -1108,6 +1108,41 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/outings/{outing_id}/joined": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The sequence: its pieces, and how well they join. */
+    get: operations["joined_joined_joined_get"];
+    /** Keep other pieces. Refused where they were changed elsewhere meanwhile. */
+    put: operations["joined_put_pieces_joined_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/joined/anew": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Let the shots propose the sequence again. */
+    post: operations["joined_propose_anew_joined_anew_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/outings/{outing_id}/lines": {
     parameters: {
       query?: never;
@@ -1156,6 +1191,57 @@ export interface paths {
     put?: never;
     /** Bring an outing back. */
     post: operations["outings_restore_outing_outings__int_outing_id__restore_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/sequence.csv": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The sequence as a table, a row a piece. */
+    get: operations["joined_as_csv_sequence_csv_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/sequence.json": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The sequence as JSON. */
+    get: operations["joined_as_json_sequence_json_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/sequence.otio": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** An OpenTimelineIO time line, with the films as they came as its media. */
+    get: operations["joined_as_otio_sequence_otio_get"];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2500,6 +2586,18 @@ export interface components {
       /** Setup Id */
       setup_id: number;
     };
+    /**
+     * BetterLine
+     * @description What would make a cut match better. pieces: both sides, changed.
+     */
+    BetterLine: {
+      /** Mismatch */
+      mismatch: number;
+      /** Pieces */
+      pieces: components["schemas"]["Piece"][];
+      /** Words */
+      words: string;
+    };
     /** BlindOrder */
     BlindOrder: {
       /** Takes */
@@ -2914,6 +3012,20 @@ export interface components {
       remedy: "keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake";
       /** Strengths */
       strengths: components["schemas"]["StrengthLine"][];
+    };
+    /**
+     * CutItem
+     * @description A cut between two pieces. jump: of gust, by which the calm side makes the other look worse.
+     */
+    CutItem: {
+      /** Better */
+      better: components["schemas"]["BetterLine"][];
+      /** Joined */
+      joined: ("matches" | "passes" | "fights") | null;
+      /** Jump */
+      jump: boolean;
+      /** Mismatch */
+      mismatch: number | null;
     };
     /** DeletedAnswer */
     DeletedAnswer: {
@@ -3691,6 +3803,26 @@ export interface components {
         ("right" | "left" | "up" | "down" | "clockwise" | "anticlockwise" | "in" | "out") | null;
       /** Speed Pct S */
       speed_pct_s: number;
+    };
+    /**
+     * Joined
+     * @description An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all.
+     */
+    Joined: {
+      /** Cuts */
+      cuts: components["schemas"]["CutItem"][];
+      /** Frames */
+      frames: number;
+      /** Name */
+      name: string;
+      /** Pieces */
+      pieces: components["schemas"]["PieceItem"][];
+      /** Proposed */
+      proposed: boolean;
+      /** Rate Hz */
+      rate_hz: number;
+      /** Target */
+      target: number;
     };
     /**
      * JoinedLine
@@ -4886,6 +5018,68 @@ export interface components {
       reframe_pct: number;
       /** Short Deg */
       short_deg: number;
+    };
+    /**
+     * Piece
+     * @description A part of a take, as the sequence shows it; ranges are the core's, see
+     *     ridgewind/core/sequence/timeline.py. Times are of the film, from its first frame.
+     */
+    Piece: {
+      /** Backwards */
+      backwards: boolean;
+      /** In S */
+      in_s: number;
+      /** Out S */
+      out_s: number;
+      /** Shot Id */
+      shot_id: number | null;
+      /**
+       * Speed
+       * @description Share of full speed
+       */
+      speed: number;
+      /** Take Id */
+      take_id: number | null;
+    };
+    /**
+     * PieceChange
+     * @description base: the pieces that were seen; what was changed elsewhere since then is not overwritten.
+     *     None overwrites it.
+     */
+    PieceChange: {
+      /**
+       * Base
+       * @default null
+       */
+      base: components["schemas"]["Piece"][] | null;
+      /** Pieces */
+      pieces: components["schemas"]["Piece"][];
+    };
+    /**
+     * PieceItem
+     * @description start, frames: of the sequence. gust: as it is shown. entry, exit: velocity of pan, tilt and
+     *     push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
+     *     null where it can.
+     */
+    PieceItem: {
+      /** Entry */
+      entry: number[] | null;
+      /** Exit */
+      exit: number[] | null;
+      /** Frames */
+      frames: number;
+      /** Gust */
+      gust: number | null;
+      /** Length S */
+      length_s: number | null;
+      piece: components["schemas"]["Piece"];
+      /** Start */
+      start: number;
+      /** Subject */
+      subject: string;
+      take: components["schemas"]["TakeLine"] | null;
+      /** Trouble */
+      trouble: string | null;
     };
     /**
      * Place
@@ -10903,6 +11097,151 @@ export interface operations {
       };
     };
   };
+  joined_joined_joined_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Joined"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_put_pieces_joined_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["PieceChange"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Joined"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_propose_anew_joined_anew_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Joined"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   outings_add_line_outings__int_outing_id__lines_post: {
     parameters: {
       query?: never;
@@ -11025,6 +11364,120 @@ export interface operations {
           "application/json": components["schemas"]["OutingDetail"];
         };
       };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_as_csv_sequence_csv_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_as_json_sequence_json_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_as_otio_sequence_otio_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
       /** @description Bad Request */
       400: {
         headers: {

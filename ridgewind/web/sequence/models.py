@@ -167,6 +167,73 @@ class FiledTakes(Strict):
     takes: list[FiledTake] = Field(min_length=1, max_length=200)
 
 
+class Piece(Strict):
+    """A part of a take, as the sequence shows it; ranges are the core's, see
+    ridgewind/core/sequence/timeline.py. Times are of the film, from its first frame."""
+
+    take_id: int | None
+    shot_id: int | None
+    in_s: float
+    out_s: float
+    speed: float = Field(description="Share of full speed")
+    backwards: bool
+
+
+class PieceChange(Strict):
+    """base: the pieces that were seen; what was changed elsewhere since then is not overwritten.
+    None overwrites it."""
+
+    pieces: list[Piece] = Field(max_length=400)
+    base: list[Piece] | None = None
+
+
+class PieceItem(BaseModel):
+    """start, frames: of the sequence. gust: as it is shown. entry, exit: velocity of pan, tilt and
+    push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
+    null where it can."""
+
+    piece: Piece
+    start: int
+    frames: int
+    subject: str
+    take: TakeLine | None
+    length_s: float | None
+    gust: float | None
+    entry: list[float] | None
+    exit: list[float] | None
+    trouble: str | None
+
+
+class BetterLine(BaseModel):
+    """What would make a cut match better. pieces: both sides, changed."""
+
+    words: str
+    mismatch: float
+    pieces: list[Piece]
+
+
+class CutItem(BaseModel):
+    """A cut between two pieces. jump: gust leaps over it, so that the calm side makes the other
+    look worse."""
+
+    mismatch: float | None
+    joined: Literal["matches", "passes", "fights"] | None
+    jump: bool
+    better: list[BetterLine]
+
+
+class Joined(BaseModel):
+    """An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all."""
+
+    name: str
+    rate_hz: float
+    target: float
+    frames: int
+    proposed: bool
+    pieces: list[PieceItem]
+    cuts: list[CutItem]
+
+
 class OutingDetail(BaseModel):
     """shots: in the order on screen. order: the same shots in the order in which to film them."""
 

@@ -1,0 +1,132 @@
+"""An outing's takes, joined."""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import asdict
+
+from flask import Response
+
+from ridgewind.core.sequence.timeline import Piece
+from ridgewind.services import sequencing, timelines
+from ridgewind.services.sequencing import JoinedTakes, PieceSheet
+from ridgewind.store.database import Connection
+from ridgewind.web.blueprint import blueprint
+from ridgewind.web.context import FAULTS, answered, current, download
+from ridgewind.web.errors import ElsewhereError
+from ridgewind.web.sequence import models
+from ridgewind.web.takes.serialise import take_line
+
+api = blueprint("joined", prefix="/api/outings/<int:outing_id>")
+
+
+@api.get("/joined", responses={200: models.Joined, **FAULTS})
+def joined(path: models.OutingPath) -> Response:
+    """The sequence: its pieces, and how well they join."""
+    with current().read() as db:
+        return answered(_joined(db, path.outing_id))
+
+
+@api.put("/joined", responses={200: models.Joined, **FAULTS})
+def put_pieces(path: models.OutingPath, body: models.PieceChange) -> Response:
+    """Keep other pieces. Refused where they were changed elsewhere meanwhile."""
+    pieces = [_piece(one) for one in body.pieces]
+    base = None if body.base is None else [_piece(one) for one in body.base]
+    with current().read() as db:
+        if not sequencing.put(db, path.outing_id, pieces, base=base):
+            raise ElsewhereError("sequence")
+        return answered(_joined(db, path.outing_id))
+
+
+@api.post("/joined/anew", responses={200: models.Joined, **FAULTS})
+def propose_anew(path: models.OutingPath) -> Response:
+    """Let the shots propose the sequence again."""
+    with current().read() as db:
+        sequencing.propose_anew(db, path.outing_id)
+        return answered(_joined(db, path.outing_id))
+
+
+@api.get("/sequence.otio", responses=FAULTS)
+def as_otio(path: models.OutingPath) -> Response:
+    """An OpenTimelineIO time line, with the films as they came as its media."""
+    service = current()
+    with service.read() as db:
+        found = sequencing.sequence_of(db, path.outing_id, suggest=False)
+    text = timelines.as_otio(found, service.library.originals)
+    return download(text, "application/json", f"{_plain(found)}.otio")
+
+
+@api.get("/sequence.json", responses=FAULTS)
+def as_json(path: models.OutingPath) -> Response:
+    """The sequence as JSON."""
+    with current().read() as db:
+        found = sequencing.sequence_of(db, path.outing_id, suggest=False)
+    return download(timelines.as_json(found), "application/json", f"{_plain(found)}.json")
+
+
+@api.get("/sequence.csv", responses=FAULTS)
+def as_csv(path: models.OutingPath) -> Response:
+    """The sequence as a table, a row a piece."""
+    with current().read() as db:
+        found = sequencing.sequence_of(db, path.outing_id, suggest=False)
+    rows = timelines.as_rows(found)
+    out = io.StringIO()
+    writer = csv.DictWriter(out, fieldnames=list(rows[0]) if rows else ["number"])
+    writer.writeheader()
+    writer.writerows(rows)
+    return download(out.getvalue(), "text/csv", f"{_plain(found)}.csv")
+
+
+def _plain(found: JoinedTakes) -> str:
+    """A file's name that every system takes."""
+    kept = "".join(one if one.isascii() and one.isalnum() else "-" for one in found.row.name)
+    return kept.strip("-") or "sequence"
+
+
+def _piece(model: models.Piece) -> Piece:
+    return Piece(**model.model_dump())
+
+
+def _joined(db: Connection, outing_id: int) -> models.Joined:
+    found = sequencing.sequence_of(db, outing_id)
+    return models.Joined(
+        name=found.row.name,
+        rate_hz=found.rate_hz,
+        target=found.brief.target,
+        frames=sum(one.placed.frames for one in found.pieces),
+        proposed=found.proposed,
+        pieces=[_item(one) for one in found.pieces],
+        cuts=[
+            models.CutItem(
+                mismatch=cut.mismatch,
+                joined=cut.joined,
+                jump=cut.jump,
+                better=[
+                    models.BetterLine(
+                        words=one.words,
+                        mismatch=one.mismatch,
+                        pieces=[models.Piece(**asdict(piece)) for piece in one.pieces],
+                    )
+                    for one in cut.better
+                ],
+            )
+            for cut in found.cuts
+        ],
+    )
+
+
+def _item(sheet: PieceSheet) -> models.PieceItem:
+    motion = sheet.motion
+    return models.PieceItem(
+        piece=models.Piece(**asdict(sheet.piece)),
+        start=sheet.placed.start,
+        frames=sheet.placed.frames,
+        subject="" if sheet.shot is None else sheet.shot.shot.subject,
+        take=None if sheet.take is None else take_line(sheet.take),
+        length_s=sheet.length_s,
+        gust=None if motion is None else motion.gust,
+        entry=None if motion is None else [round(float(one), 2) for one in motion.entry],
+        exit=None if motion is None else [round(float(one), 2) for one in motion.exit],
+        trouble=sheet.trouble,
+    )

@@ -1,0 +1,159 @@
+"""Takes joined: proposed from the shots, changed, better matched, and taken along."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+import numpy as np
+import opentimelineio as otio
+import pytest
+from click.testing import CliRunner
+
+from ridgewind.cli.main import main
+from ridgewind.services.timelines import read_back
+from ridgewind.store import database, takes
+from tests.conftest import texture, view, write_film
+from tests.web.conftest import HERE, bring_in, measure
+from tests.web.sequence.test_outings import ask
+
+RATE = 30
+LINES = ("the mill, pan right 3 s", "the cap, pan left 2 s", "the door, still 2 s", "the loft, 4 s")
+EASE = np.clip((np.arange(120) - 25) / 70, 0, 1)
+PATHS = {
+    "right": -220 * EASE,
+    "wrong way": -200 * EASE,  # planned to the left
+    "still": 0.3 * np.sin(np.arange(120)),
+}
+
+
+@pytest.fixture(scope="module")
+def films(tmp_path_factory):
+    folder, wall = tmp_path_factory.mktemp("films"), texture(1500, 540)
+    return [
+        write_film(folder / f"{name}.mp4", [view(wall, (480, 270), x=float(x)) for x in xs])
+        for name, xs in PATHS.items()
+    ]
+
+
+@pytest.fixture
+def outing(client, library, films):
+    made = ask(client, "POST", "/outings", {"name": "Harrow Top"}, 201)
+    for line in LINES:
+        made = ask(client, "POST", f"/outings/{made['id']}/lines", {"line": line}, 201)
+    filed = []
+    for film, shot in zip(films, made["shots"], strict=False):
+        take = bring_in(client, film)["id"]
+        measure(library, take)
+        filed.append({"take_id": take, "shot_id": shot["id"], "how": "hand"})
+    ask(client, "PUT", f"/outings/{made['id']}/takes", {"takes": filed})
+    return made["id"]
+
+
+def test_the_shots_propose_pieces_and_what_is_missing_stays_in_its_place(client, outing):
+    found = ask(client, "GET", f"/outings/{outing}/joined")
+    first, second, third, fourth = found["pieces"]
+    assert found["proposed"]
+    assert [one["subject"] for one in found["pieces"]] == [
+        "the mill", "the cap", "the door", "the loft",
+    ]  # fmt: skip
+    assert (first["piece"]["backwards"], second["piece"]["backwards"]) == (False, True)
+    assert fourth["trouble"] == "This shot has no take yet."
+    assert fourth["take"] is None
+    for one, line in zip(found["pieces"], (3, 2, 2, 4), strict=True):
+        assert one["frames"] == pytest.approx(line * found["rate_hz"], abs=1)
+    assert found["frames"] == sum(one["frames"] for one in found["pieces"])
+    assert [one["start"] for one in found["pieces"]][1] == first["frames"]
+    # The reversed pan runs to the left, as was planned.
+    assert second["exit"][0] < -1 or second["entry"][0] < -1
+    assert third["gust"] is not None
+    fights, _, nothing = found["cuts"]
+    assert fights["mismatch"] > 1
+    assert fights["joined"] == "fights"
+    assert nothing["mismatch"] is None
+
+
+def test_a_cut_is_made_better_by_what_is_offered(client, outing):
+    found = ask(client, "GET", f"/outings/{outing}/joined")
+    best = found["cuts"][0]["better"][0]
+    assert best["mismatch"] < found["cuts"][0]["mismatch"]
+    pieces = [one["piece"] for one in found["pieces"]]
+    changed = [*best["pieces"], *pieces[2:]]
+    path = f"/outings/{outing}/joined"
+    kept = ask(client, "PUT", path, {"pieces": changed, "base": pieces})
+    assert kept["cuts"][0]["mismatch"] == pytest.approx(best["mismatch"], abs=0.02)
+    assert not kept["proposed"]
+    late = ask(client, "PUT", path, {"pieces": pieces, "base": pieces}, 409)
+    assert late["error"]["code"] == "changed_elsewhere"
+    anew = ask(client, "POST", f"{path}/anew")
+    assert [one["piece"] for one in anew["pieces"]] == pieces
+    assert anew["proposed"]
+
+
+@pytest.mark.parametrize(
+    ("change", "field"), [({"speed": 0}, "speed"), ({"in_s": -1}, "in_s"), ({"out_s": 0}, "out_s")]
+)
+def test_pieces_that_cannot_be_are_refused(client, outing, change, field):
+    found = ask(client, "GET", f"/outings/{outing}/joined")
+    pieces = [one["piece"] for one in found["pieces"]]
+    wrong = [{**pieces[0], **change}, *pieces[1:]]
+    refused = ask(client, "PUT", f"/outings/{outing}/joined", {"pieces": wrong}, 400)
+    assert refused["error"]["field"] == field
+
+
+def test_a_deleted_take_and_one_too_short_are_shown_in_their_place(client, library, outing):
+    path = f"/outings/{outing}/joined"
+    pieces = [one["piece"] for one in ask(client, "GET", path)["pieces"]]
+    longer = [{**pieces[0], "out_s": 9.0}, *pieces[1:]]
+    kept = ask(client, "PUT", path, {"pieces": longer})
+    assert "ends at 9.0 s" in kept["pieces"][0]["trouble"]
+    with database.opened(library.database) as db, database.atomic(db):
+        takes.set_deleted(db, pieces[1]["take_id"], deleted=True)
+    after = ask(client, "GET", path)
+    assert len(after["pieces"]) == 4
+    assert after["pieces"][1]["trouble"] == "Its take was deleted."
+
+
+def timeline_of(client, outing):
+    text = client.get(f"/api/outings/{outing}/sequence.otio", headers=HERE).text
+    return text, otio.adapters.read_from_string(text, "otio_json")
+
+
+def test_the_time_line_reads_back_with_every_range_inside_its_media(client, library, outing):
+    found = ask(client, "GET", f"/outings/{outing}/joined")
+    text, timeline = timeline_of(client, outing)
+    assert timeline.duration().to_frames() == found["frames"]
+    (track,) = timeline.tracks
+    assert [type(one).__name__ for one in track] == ["Clip", "Clip", "Clip", "Gap"]
+    for clip in timeline.find_clips():
+        media, used = clip.media_reference, clip.source_range
+        assert (library.originals / media.target_url.rsplit("/", 1)[1]).is_file()
+        speed = abs(clip.effects[0].time_scalar) if clip.effects else 1.0
+        begins = used.start_time.to_seconds()
+        assert begins >= 0
+        ends = begins + speed * used.duration.to_seconds()
+        assert ends <= media.available_range.end_time_exclusive().to_seconds() + 1e-6
+    scalars = [clip.effects[0].time_scalar for clip in timeline.find_clips() if clip.effects]
+    assert [one for one in scalars if one < 0] == [-1.0]
+    assert len(read_back(text)) == 3
+    with pytest.raises(ValueError, match="no piece of ours"):
+        read_back(otio.adapters.write_to_string(otio.schema.Timeline(), "otio_json"))
+
+
+def test_tables_and_the_command_tell_the_same(client, library, outing, tmp_path):
+    rows = list(csv.DictReader(io.StringIO(
+        client.get(f"/api/outings/{outing}/sequence.csv", headers=HERE).text)))  # fmt: skip
+    told = client.get(f"/api/outings/{outing}/sequence.json", headers=HERE).json
+    assert [row["subject"] for row in rows] == [one["subject"] for one in told["pieces"]]
+    run = CliRunner().invoke
+    data = ["--data", str(library.root)]
+    assert run(main, ["sequence", *data]).output == "Harrow Top\n"
+    out, line = tmp_path / "out.json", tmp_path / "out.otio"
+    done = run(main, ["sequence", "Harrow Top", *data, "--json", str(out), "--otio", str(line)])
+    assert done.exit_code == 0, done.output
+    assert json.loads(out.read_text()) == told
+    assert line.read_text() == timeline_of(client, outing)[0]
+    missing = run(main, ["sequence", "Elsewhere", *data])
+    assert missing.exit_code != 0
+    assert "no such outing" in missing.output
