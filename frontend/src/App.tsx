@@ -54,6 +54,7 @@ const RigPage = page(() => import("./places/field/RigPage"), "RigPage");
 const LivePage = page(() => import("./places/field/live/LivePage"), "LivePage");
 const OutingsPage = page(() => import("./places/sequence/OutingsPage"), "OutingsPage");
 const OutingPage = page(() => import("./places/sequence/OutingPage"), "OutingPage");
+const JoinedPage = page(() => import("./places/sequence/JoinedPage"), "JoinedPage");
 const OutingSheet = page(() => import("./places/sequence/OutingSheet"), "OutingSheet");
 const SpotPage = page(() => import("./places/sequence/SpotPage"), "SpotPage");
 const SettingsPage = page(() => import("./places/settings/SettingsPage"), "SettingsPage");
@@ -124,6 +125,7 @@ export function App() {
               <Route path="/practice/:id/slates" element={<SlatesPage />} />
               <Route path="/sequence" element={<OutingsPage />} />
               <Route path="/sequence/:id" element={<OutingPage />} />
+              <Route path="/sequence/:id/joined" element={<JoinedPage />} />
               <Route path="/sequence/:id/sheet" element={<OutingSheet />} />
               <Route path="/sequence/:id/spot" element={<SpotPage />} />
               <Route path="/field" element={<FieldPage />} />

@@ -10,6 +10,7 @@ import { Segments } from "../../ui/Segments";
 import { useNotices } from "../../ui/notices";
 import { Missing } from "./Missing";
 import { OutingFactsDialog } from "./OutingFactsDialog";
+import { OutingTabs } from "./OutingTabs";
 import { ShotEditor } from "./ShotEditor";
 import { ShotTakes } from "./ShotTakes";
 import { ShotStrip } from "./ShotStrip";
@@ -84,6 +85,7 @@ function Loaded({ detail }: { detail: OutingDetail }) {
   const told = [facts.place, facts.day && format.when(facts.day).day, facts.light];
   return (
     <>
+      <OutingTabs id={detail.id} />
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 px-4 pt-4 pb-2 sm:px-8">
         <h1 className="title text-title leading-tight">{facts.name}</h1>
         <button

@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import type { CutItem, PieceItem } from "../../api/joined";
+import { cutWords, trimmed, velocityArrow, velocityWords } from "./pieces";
+
+const item = (parts: Partial<PieceItem> = {}): PieceItem => ({
+  piece: { take_id: 1, shot_id: 1, in_s: 1, out_s: 4, speed: 1, backwards: false },
+  start: 0,
+  frames: 72,
+  subject: "the mill",
+  take: null,
+  length_s: 5,
+  gust: 2,
+  entry: [0, 0, 0],
+  exit: [6, 0, 0],
+  trouble: null,
+  ...parts,
+});
+
+describe("a piece", () => {
+  it("is trimmed inside its film, and never away", () => {
+    expect(trimmed(item(), "in", -3).in_s).toBe(0);
+    expect(trimmed(item(), "in", 9).in_s).toBe(3.8);
+    expect(trimmed(item(), "out", 9).out_s).toBe(5);
+    expect(trimmed(item(), "out", -9).out_s).toBe(1.2);
+    expect(trimmed(item(), "out", 0.04).out_s).toBe(4.04);
+  });
+});
+
+describe("a cut", () => {
+  it("tells where the picture goes on either side", () => {
+    expect(velocityWords([6.2, 1, 0])).toBe("6 %/s right");
+    expect(velocityWords([0.1, -4, 0])).toBe("4 %/s down");
+    expect(velocityWords([0, 0, 3])).toBe("3 %/s in");
+    expect(velocityWords([0.2, 0, 0])).toBe("still");
+    expect(velocityWords(null)).toBe("not known");
+    expect(velocityArrow([6, 0, 0])?.x).toBeGreaterThan(0);
+    expect(velocityArrow([0, 5, 0])?.y).toBeLessThan(0);
+    expect(velocityArrow([0, 0, 0])).toBeNull();
+  });
+  it("says what it is in one sentence, and a jump of gust in another", () => {
+    const cut: CutItem = { mismatch: 1.4, joined: "fights", jump: true, better: [] };
+    const told = cutWords(cut, item(), item({ entry: [-5, 0, 0], gust: 4.2 }));
+    expect(told).toMatch(/^The motion fights \(1\.40\): 6 %\/s right, then 5 %\/s left\./);
+    expect(told).toContain("from 2.0 to 4.2");
+    expect(cutWords({ ...cut, mismatch: null }, item(), item())).toContain("cannot be told");
+  });
+});
