@@ -13,6 +13,7 @@ from ridgewind.core.kit.bench import usual_bench
 from ridgewind.core.kit.items import Mode, Optics, Place
 from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
 from ridgewind.core.practice.session import Ask
+from ridgewind.core.sequence.plain_words import read_line
 from ridgewind.demo import folder
 from ridgewind.demo.dating import dated, moment_of
 from ridgewind.demo.story import CLIPS, DEMO_TAKES
@@ -20,8 +21,9 @@ from ridgewind.library.library import Library
 from ridgewind.services import practising
 from ridgewind.standin.camera import plan
 from ridgewind.standin.turning import turning_log
-from ridgewind.store import briefs, database, kit, sessions, takes
+from ridgewind.store import briefs, database, kit, outings, sessions, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.outings import OutingFacts
 
 
 @dataclass(frozen=True)
@@ -120,6 +122,24 @@ MINUTES_APART = 2
 PRACTICE = Ask(30.0, tuple(PRACTISED), "path", ("lean",), (), 5, ())
 
 
+OUTING = OutingFacts("The mill, brought back", place="the yard", light="low sun")
+SHOTS: dict[str, str | None] = {
+    "wide of the mill from the track, gate in front, 5 s": "Mill from the track, against the gate",
+    "wide of the ridge, pan left 4 s": "Ridge, pan from the hips",
+    "close on the mill door, low, walk in 3 s": "Mill door, walk-in, off the body",
+    "detail of the sill of the mill door, low, 3 s": "Mill door, camera on the sill",
+    "medium of the miller, walks into the frame, ask the miller, 4 s": None,
+    "close on the millstones, low, 4 s": "Millstone, grip slips",
+    "close on the sacks, slide right 3 s": "Sacks, slide by weight shift",
+    "detail of the sack hoist, from below, inside, 3 s, twice": "Sack hoist, bare hands",
+    "close on the sails of the mill, evening, 4 s": "Sails, one hand, tired",
+    "medium of the cap and the sails, evening, 4 s": "Cap and sails, monopod",
+    "wide of the mill, pull out 5 s, leaving": None,
+}
+"""Shots of the volunteer's outing in plain words, each with the clip that was filmed for it; two
+are missing, and the pan was filmed the wrong way round."""
+
+
 def fill(library: Library, clips: list[DemoClip], *, today: date) -> None:
     """Bring kit, briefs and every clip in, in order, and file some under a practised session."""
     with database.opened(library.database) as db:
@@ -149,6 +169,7 @@ def fill(library: Library, clips: list[DemoClip], *, today: date) -> None:
             filed[clip.name] = imported.take.id
         with database.atomic(db):
             _add_session(db, filed, setup_ids[next(reversed(SETUPS))], today=today)
+            _add_outing(db, filed, brief_ids[next(iter(BRIEFS))], today=today)
 
 
 def _add_cameras(db: Connection) -> dict[str, int]:
@@ -185,3 +206,14 @@ def _add_session(db: Connection, filed: dict[str, int], setup_id: int, *, today:
             sessions.file_take(db, number, row.position, filed[clip])
     sessions.accept(db, number)
     sessions.end(db, number, ended=True)
+
+
+def _add_outing(db: Connection, filed: dict[str, int], brief_id: int, *, today: date) -> None:
+    """The volunteer's outing, with the takes that meet its shots. filed: as for the session."""
+    day = (today - timedelta(days=2)).isoformat()
+    number = outings.add(db, replace(OUTING, day=day, brief_id=brief_id))
+    ids = outings.add_shots(db, number, [read_line(line).shot for line in SHOTS])
+    for shot_id, clip in zip(ids, SHOTS.values(), strict=True):
+        if clip in filed:
+            outings.meet(db, filed[clip], shot_id, how="hand")
+            outings.note_shot(db, shot_id, state="got", got=1)

@@ -138,7 +138,9 @@ def propose(db: Connection, outing_id: int, shots: Sequence[ShotRow]) -> list[Pi
         usable = [one for one in found if one is not None and one.assessment is not None]
         best = min(usable, key=_rank, default=None)
         if best is None:
-            out.append(Piece(None, shot.id, 0.0, max(shot.shot.seconds, SHORTEST_S)))
+            # One that is not measured yet keeps its place as one that is missing does.
+            unmeasured = next(iter(met.get(shot.id, [])), None)
+            out.append(Piece(unmeasured, shot.id, 0.0, max(shot.shot.seconds, SHORTEST_S)))
         else:
             out.append(_piece_of(best, shot))
     return out
@@ -182,7 +184,7 @@ def _piece_of(judged: Judged, shot: ShotRow) -> Piece:
     if end_s - start_s < SHORTEST_S:
         start_s, end_s = 0.0, max(_length_s(judged), SHORTEST_S)
     return Piece(
-        judged.take.id, shot.id, round(start_s, 3), round(end_s, 3), speed,
+        judged.take.id, shot.id, round(start_s, 3), round(end_s, 3), round(speed, 3),
         is_reversed(shot.shot, move),
     )  # fmt: skip
 
