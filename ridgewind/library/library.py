@@ -8,6 +8,7 @@ key           opens the pages      renders/    films made from takes
 network/      TLS keys, private    cleared/    originals put aside, gone after a week
                                    incoming/   half-arrived files, emptied at start
                                    uploads/    films on their way, for a day
+                                   sequences/  joined takes, can be made again
 """
 
 from __future__ import annotations
@@ -81,6 +82,7 @@ class Library:
         self.stills = root / "stills"
         self.previews = root / "previews"
         self.renders = root / "renders"
+        self.sequences = root / "sequences"
         self.cleared = root / "cleared"
         self.incoming = root / "incoming"
         self.uploads = root / "uploads"
@@ -92,8 +94,8 @@ class Library:
     def folders(self) -> tuple[Path, ...]:
         """All folders that hold files."""
         return (
-            self.originals, self.copies, self.stills, self.previews, self.renders, self.cleared,
-            self.incoming, self.uploads,
+            self.originals, self.copies, self.stills, self.previews, self.renders,
+            self.sequences, self.cleared, self.incoming, self.uploads,
         )  # fmt: skip
 
     def prepare(self) -> None:
@@ -228,6 +230,14 @@ class Library:
 
     def preview_of(self, name: str) -> Path:
         return self.previews / f"{name}.mp4"
+
+    def sequence_film_of(self, film_id: int) -> Path:
+        """Where a sequence that was assembled is kept."""
+        return self.sequences / f"{film_id}.mp4"
+
+    def sequence_part_of(self, key: str) -> Path:
+        """Where a piece of sequences is kept, to be used again."""
+        return self.sequences / f"part-{key}.mp4"
 
     def render_of(self, render_id: int) -> Path:
         return self.renders / f"{render_id}.mp4"

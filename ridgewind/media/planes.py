@@ -69,6 +69,11 @@ def scaled(plane: NDArray[Any], size: tuple[int, int]) -> NDArray[Any]:
     return plane
 
 
+def grey_frame(size: tuple[int, int]) -> av.VideoFrame:
+    """A frame that only describes colours: those of a film of no camera."""
+    return av.VideoFrame(*size, SHALLOW)
+
+
 def frame_of(planes: Planes, fmt: str, like: av.VideoFrame) -> av.VideoFrame:
     """A frame from planes, with the colour description of another one."""
     height, width = planes[0].shape

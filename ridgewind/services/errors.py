@@ -41,4 +41,8 @@ PUT_ASIDE = (
     "Bring the original back first.",
 )
 NO_LOG = ("This take has no motion log.", "Add one, a CSV file of turning rates.")
+NOTHING_JOINED = (
+    "This sequence has no take that is measured.",
+    "Let takes meet its shots first.",
+)
 ORIGINAL_GONE = ("This original is gone for good.", "Bring the clip in again.")

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.sequence.joins import (
+    MATCHES,
     Joined,
     Rates,
     best_cut,
@@ -29,12 +30,14 @@ from ridgewind.core.sequence.timeline import (
     ending_at,
     motion_of,
     placed,
+    shown_step,
     trims,
 )
 from ridgewind.core.shake.reading import ShotReading
 from ridgewind.services import assessing
 from ridgewind.services.assessing import Judged
-from ridgewind.store import briefs, database, outings, takes
+from ridgewind.services.errors import NOTHING_JOINED, NotReadyError
+from ridgewind.store import briefs, database, outings, sequence_films, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.outings import OutingRow, ShotRow
@@ -98,15 +101,22 @@ class JoinedTakes:
     proposed: bool
 
 
-def sequence_of(db: Connection, outing_id: int, *, suggest: bool = True) -> JoinedTakes:
-    """An outing's sequence, as it was kept or, until it is, as its shots propose it. Raises
-    NotFoundError."""
+def sequence_of(
+    db: Connection,
+    outing_id: int,
+    *,
+    pieces: Sequence[Piece] | None = None,
+    suggest: bool = True,
+) -> JoinedTakes:
+    """An outing's sequence: of given pieces; else as it was kept; else as its shots propose it.
+    suggest: tell what would join better. Raises NotFoundError."""
     row = outings.by_id(db, outing_id)
     brief_row = briefs.by_id(db, row.brief_id) if row.brief_id is not None else briefs.usual(db)
     brief = brief_row.brief
     shots = outings.shots(db, outing_id)
     kept = outings.pieces(db, outing_id)
-    pieces = propose(db, outing_id, shots) if kept is None else list(kept)
+    if pieces is None:
+        pieces = propose(db, outing_id, shots) if kept is None else kept
     rate_hz = brief.delivery_fps
     by_id = {shot.id: shot for shot in shots}
     judged: dict[int, Judged | None] = {}
@@ -213,6 +223,16 @@ def propose_anew(db: Connection, outing_id: int) -> None:
         outings.put_pieces(db, outing_id, None)
 
 
+def ask_for_film(db: Connection, outing_id: int) -> int:
+    """Ask for the sequence as one small film; returns its id. Raises NotFoundError and
+    NotReadyError."""
+    found = sequence_of(db, outing_id, suggest=False)
+    if not any(one.length_s for one in found.pieces):
+        raise NotReadyError(*NOTHING_JOINED)
+    with database.atomic(db):
+        return sequence_films.add(db, outing_id, [one.piece for one in found.pieces])
+
+
 def _judged(db: Connection, take_id: int) -> Judged | None:
     """A take that is here and measured; None otherwise."""
     try:
@@ -259,7 +279,7 @@ def _take(db: Connection, take_id: int) -> TakeRow | None:
 
 
 def _reading(
-    db: Connection, piece: Piece, judged: Judged
+    db: Connection, piece: Piece, judged: Judged, *, rate_hz: float
 ) -> tuple[ShotReading, float, float] | None:
     """The shot that a piece lies in, read at its speed; the film's first frame, s in the file; and
     the picture's aspect."""
@@ -270,7 +290,10 @@ def _reading(
         return None
     first_s = float(judged.motion.t_s[0])
     middle_s = first_s + (piece.in_s + piece.out_s) / 2
-    reading = analysis.reading(min(piece.speed, 1.0))
+    # As delivered: where frames are left out unevenly, a move stutters.
+    fps = judged.clip.fps or rate_hz
+    step = shown_step(fps, piece.speed, rate_hz=rate_hz)
+    reading = analysis.reading(min(piece.speed, 1.0), step=step)
     for shot in reading.shots:
         if shot.reason is None and shot.start_s <= middle_s <= shot.end_s:
             return shot, first_s, judged.motion.aspect
@@ -278,7 +301,7 @@ def _reading(
 
 
 def _motion(db: Connection, piece: Piece, judged: Judged, brief: Brief) -> PieceMotion | None:
-    found = _reading(db, piece, judged)
+    found = _reading(db, piece, judged, rate_hz=brief.delivery_fps)
     if found is None:
         return None
     shot, first_s, aspect = found
@@ -299,7 +322,9 @@ def _cut(
     value = mismatch(before.motion.exit, after.motion.entry)
     gusts = before.motion.gust, after.motion.gust
     jump = gusts[0] is not None and gusts[1] is not None and jumps(gusts[0], gusts[1])
-    better = _better(db, before, after, judged, value) if suggest and value > 0.25 else ()
+    better: tuple[Better, ...] = ()
+    if suggest and value > MATCHES:
+        better = _better(db, before, after, judged, value, brief.delivery_fps)
     return CutSheet(value, joined(value), jump, better)
 
 
@@ -309,13 +334,14 @@ def _better(
     after: PieceSheet,
     judged: dict[int, Judged | None],
     value: float,
+    rate_hz: float,
 ) -> tuple[Better, ...]:
     """Trims, speeds and a reversal that would make a cut match better, the best first."""
     assert before.motion is not None
     assert after.motion is not None
     one, other = before.piece, after.piece
     out = []
-    found = _best_trim(db, before, after, judged)
+    found = _best_trim(db, before, after, judged, rate_hz)
     if found is not None:
         out.append(found)
     rates = matching_rates(before.motion.exit, after.motion.entry, slowest=SLOWEST)
@@ -343,11 +369,12 @@ def _best_trim(
     before: PieceSheet,
     after: PieceSheet,
     judged: dict[int, Judged | None],
+    rate_hz: float,
 ) -> Better | None:
     sides: list[tuple[NDArray[np.float64], NDArray[np.float64]]] = []
     for sheet, at_end in ((before, True), (after, False)):
         known = judged.get(sheet.piece.take_id or 0)
-        found = None if known is None else _reading(db, sheet.piece, known)
+        found = None if known is None else _reading(db, sheet.piece, known, rate_hz=rate_hz)
         if found is None:
             return None
         shot, first_s, aspect = found

@@ -1,8 +1,8 @@
 """Long work: what waits, what runs and how it ended, so that a killed process loses nothing.
 
 One row for each subject of a kind: a clip that is measured, a film that is rendered, a folder that
-is copied from, a scene that is filmed in the shooter's hand. The queue only hands numbers to free
-processes; what there is to do stands here.
+is copied from, a scene that is filmed in the shooter's hand, a sequence that is assembled. The
+queue only hands numbers to free processes; what there is to do stands here.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from typing import Literal
 
 from ridgewind.store.database import NOW
 
-Kind = Literal["measure", "render", "copy", "film"]
+Kind = Literal["measure", "render", "copy", "film", "assemble"]
 
 MOST_ATTEMPTS = 2
 """Work that has taken its process down twice is given up. Closing or killing the application is no
@@ -70,6 +70,11 @@ CRASHED: dict[Kind, Fault] = {
         "crashed",
         "filming it ended the filming process twice",
         "try a wider lens, or another technique",
+    ),
+    "assemble": Fault(
+        "crashed",
+        "assembling it ended the assembling process twice",
+        "leave out the piece that was added last",
     ),
 }
 

@@ -1108,6 +1108,42 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/outings/{outing_id}/film": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How far the sequence is rendered. */
+    get: operations["joined_film_film_get"];
+    put?: never;
+    /** Render the sequence small, to be seen; only what has changed is rendered anew. */
+    post: operations["joined_begin_film_film_post"];
+    /** Stop rendering; pieces that are done stay for the next time. */
+    delete: operations["joined_stop_film_film_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/film.mp4": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The rendered sequence. */
+    get: operations["joined_film_file_film_mp4_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/outings/{outing_id}/joined": {
     parameters: {
       query?: never;
@@ -3015,7 +3051,8 @@ export interface components {
     };
     /**
      * CutItem
-     * @description A cut between two pieces. jump: of gust, by which the calm side makes the other look worse.
+     * @description A cut between two pieces. jump: gust leaps over it, so that the calm side makes the other
+     *     look worse.
      */
     CutItem: {
       /** Better */
@@ -6054,6 +6091,28 @@ export interface components {
       places: number[];
       /** T S */
       t_s: number;
+    };
+    /**
+     * SequenceFilm
+     * @description The sequence rendered small. state: none where it was never asked for. stale: its pieces were
+     *     changed since. gusts: of each piece as rendered, null where it cannot be told.
+     */
+    SequenceFilm: {
+      /** Error */
+      error: string | null;
+      /** Gusts */
+      gusts: (number | null)[];
+      /** Id */
+      id: number | null;
+      /** Progress */
+      progress: number | null;
+      /** Stale */
+      stale: boolean;
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "none" | "queued" | "running" | "done" | "failed" | "cancelled";
     };
     /**
      * Session
@@ -11070,6 +11129,185 @@ export interface operations {
           "application/json": components["schemas"]["OutingDetail"];
         };
       };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_film_film_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SequenceFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_begin_film_film_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SequenceFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_stop_film_film_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SequenceFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_film_file_film_mp4_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
       /** @description Bad Request */
       400: {
         headers: {

@@ -27,6 +27,9 @@ SPEED_RANGE = (0.05, 4.0)
 SHORTEST_S = 0.2
 """Of a film, that a piece uses (chosen here: five or six frames)."""
 
+SAME_STEP = 0.002
+"""Share by which a step may be off a whole number: 59.94 over 30 is two (chosen here)."""
+
 INTENDED_HZ = 0.5
 """What is slower was meant (definition)."""
 
@@ -82,13 +85,27 @@ def check_piece(piece: Piece) -> Piece:
 def placed(pieces: Sequence[Piece], *, rate_hz: float) -> tuple[Placed, ...]:
     """Every piece's frames, one after the other, each of one frame at the least.
 
-    >>> placed([Piece(1, None, 0, 2.02), Piece(2, None, 1, 2, speed=0.5)], rate_hz=25)
+    >>> placed([Piece(1, None, 0, 2.01), Piece(2, None, 1, 2, speed=0.5)], rate_hz=25)
     (Placed(start=0, frames=50), Placed(start=50, frames=50))
     """
     require_positive("rate_hz", rate_hz)
     frames = [max(1, int(np.floor(piece.seconds * rate_hz + 0.5))) for piece in pieces]
     starts = [0, *itertools.accumulate(frames)]
     return tuple(Placed(start, count) for start, count in zip(starts, frames, strict=False))
+
+
+def shown_step(fps: float, speed: float, *, rate_hz: float) -> float:
+    """Frames filmed for each one that a sequence shows, 1 where all are shown or some twice. Where
+    it is no whole number frames are left out unevenly, and a move stutters.
+
+    >>> [shown_step(*one, rate_hz=24) for one in ((60, 0.4), (48, 1), (30, 1), (25, 0.5))]
+    [1.0, 2.0, 1.25, 1.0]
+    """
+    step = fps * speed / rate_hz
+    whole = round(step)
+    if whole >= 1 and abs(step - whole) <= SAME_STEP * whole:
+        return float(whole)
+    return max(1.0, step)
 
 
 @dataclass(frozen=True)

@@ -32,6 +32,7 @@ MAY_CHANGE = {
     "plan.plan_session", "plan.plan_first_look", "plan.practise_drill",
     "trials.plan_next",
     "outings.note_shot", "outings.add_line", "outings.wave", "outings.file_takes",
+    "joined.begin_film",
     # mark
     "decisions.mark", "decisions.choose",
     # measure, and what only reckons

@@ -5,16 +5,18 @@ from __future__ import annotations
 import csv
 import io
 from dataclasses import asdict
+from http import HTTPStatus
 
-from flask import Response
+from flask import Response, send_file
 
 from ridgewind.core.sequence.timeline import Piece
 from ridgewind.services import sequencing, timelines
 from ridgewind.services.sequencing import JoinedTakes, PieceSheet
+from ridgewind.store import database, jobs, outings, sequence_films
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
-from ridgewind.web.errors import ElsewhereError
+from ridgewind.web.errors import ElsewhereError, MissingError
 from ridgewind.web.sequence import models
 from ridgewind.web.takes.serialise import take_line
 
@@ -45,6 +47,68 @@ def propose_anew(path: models.OutingPath) -> Response:
     with current().read() as db:
         sequencing.propose_anew(db, path.outing_id)
         return answered(_joined(db, path.outing_id))
+
+
+@api.get("/film", responses={200: models.SequenceFilm, **FAULTS})
+def film(path: models.OutingPath) -> Response:
+    """How far the sequence is rendered."""
+    with current().read() as db:
+        return answered(_film(db, path.outing_id))
+
+
+@api.post("/film", responses={201: models.SequenceFilm, **FAULTS})
+def begin_film(path: models.OutingPath) -> Response:
+    """Render the sequence small, to be seen; only what has changed is rendered anew."""
+    service = current()
+    with service.read() as db:
+        film_id = sequencing.ask_for_film(db, path.outing_id)
+        service.queue.put("assemble", film_id)
+        return answered(_film(db, path.outing_id), HTTPStatus.CREATED)
+
+
+@api.delete("/film", responses={200: models.SequenceFilm, **FAULTS})
+def stop_film(path: models.OutingPath) -> Response:
+    """Stop rendering; pieces that are done stay for the next time."""
+    with current().read() as db:
+        found = sequence_films.newest(db, path.outing_id)
+        if found is not None:
+            with database.atomic(db):
+                jobs.request_cancel(db, "assemble", found.id)
+        return answered(_film(db, path.outing_id))
+
+
+@api.get("/film.mp4", responses=FAULTS)
+def film_file(path: models.OutingPath) -> Response:
+    """The rendered sequence."""
+    service = current()
+    with service.read() as db:
+        found = sequence_films.newest(db, path.outing_id)
+    place = None if found is None else service.library.sequence_film_of(found.id)
+    if place is None or not place.is_file():
+        raise MissingError("This sequence has not been rendered.", "See it first.")
+    return send_file(place, mimetype="video/mp4", conditional=True, max_age=0)
+
+
+def _film(db: Connection, outing_id: int) -> models.SequenceFilm:
+    found = sequence_films.newest(db, outing_id)
+    if found is None:
+        outings.by_id(db, outing_id)
+        return models.SequenceFilm(
+            id=None, state="none", progress=None, stale=False, gusts=[], error=None
+        )
+    now = sequencing.sequence_of(db, outing_id, suggest=False)
+    job = found.job
+    error = None
+    if job.state == "failed":
+        error = f"{job.error_what}; {job.error_next}."
+    return models.SequenceFilm(
+        id=found.id,
+        state=job.state,  # type: ignore[arg-type]
+        progress=job.progress,
+        stale=found.pieces != tuple(one.piece for one in now.pieces),
+        gusts=list(found.gusts),
+        error=error,
+    )
 
 
 @api.get("/sequence.otio", responses=FAULTS)

@@ -234,6 +234,18 @@ class Joined(BaseModel):
     cuts: list[CutItem]
 
 
+class SequenceFilm(BaseModel):
+    """The sequence rendered small. state: none where it was never asked for. stale: its pieces were
+    changed since. gusts: of each piece as rendered, null where it cannot be told."""
+
+    id: int | None
+    state: Literal["none", "queued", "running", "done", "failed", "cancelled"]
+    progress: float | None
+    stale: bool
+    gusts: list[float | None]
+    error: str | None
+
+
 class OutingDetail(BaseModel):
     """shots: in the order on screen. order: the same shots in the order in which to film them."""
 

@@ -6,7 +6,6 @@ import csv
 import io
 import json
 
-import numpy as np
 import opentimelineio as otio
 import pytest
 from click.testing import CliRunner
@@ -14,45 +13,12 @@ from click.testing import CliRunner
 from ridgewind.cli.main import main
 from ridgewind.services.timelines import read_back
 from ridgewind.store import database, takes
-from tests.conftest import texture, view, write_film
-from tests.web.conftest import HERE, bring_in, measure
+from tests.web.conftest import HERE
 from tests.web.sequence.test_outings import ask
 
-RATE = 30
-LINES = ("the mill, pan right 3 s", "the cap, pan left 2 s", "the door, still 2 s", "the loft, 4 s")
-EASE = np.clip((np.arange(120) - 25) / 70, 0, 1)
-PATHS = {
-    "right": -220 * EASE,
-    "wrong way": -200 * EASE,  # planned to the left
-    "still": 0.3 * np.sin(np.arange(120)),
-}
 
-
-@pytest.fixture(scope="module")
-def films(tmp_path_factory):
-    folder, wall = tmp_path_factory.mktemp("films"), texture(1500, 540)
-    return [
-        write_film(folder / f"{name}.mp4", [view(wall, (480, 270), x=float(x)) for x in xs])
-        for name, xs in PATHS.items()
-    ]
-
-
-@pytest.fixture
-def outing(client, library, films):
-    made = ask(client, "POST", "/outings", {"name": "Harrow Top"}, 201)
-    for line in LINES:
-        made = ask(client, "POST", f"/outings/{made['id']}/lines", {"line": line}, 201)
-    filed = []
-    for film, shot in zip(films, made["shots"], strict=False):
-        take = bring_in(client, film)["id"]
-        measure(library, take)
-        filed.append({"take_id": take, "shot_id": shot["id"], "how": "hand"})
-    ask(client, "PUT", f"/outings/{made['id']}/takes", {"takes": filed})
-    return made["id"]
-
-
-def test_the_shots_propose_pieces_and_what_is_missing_stays_in_its_place(client, outing):
-    found = ask(client, "GET", f"/outings/{outing}/joined")
+def test_the_shots_propose_pieces_and_what_is_missing_stays_in_its_place(client, joined_outing):
+    found = ask(client, "GET", f"/outings/{joined_outing}/joined")
     first, second, third, fourth = found["pieces"]
     assert found["proposed"]
     assert [one["subject"] for one in found["pieces"]] == [
@@ -74,13 +40,13 @@ def test_the_shots_propose_pieces_and_what_is_missing_stays_in_its_place(client,
     assert nothing["mismatch"] is None
 
 
-def test_a_cut_is_made_better_by_what_is_offered(client, outing):
-    found = ask(client, "GET", f"/outings/{outing}/joined")
+def test_a_cut_is_made_better_by_what_is_offered(client, joined_outing):
+    found = ask(client, "GET", f"/outings/{joined_outing}/joined")
     best = found["cuts"][0]["better"][0]
     assert best["mismatch"] < found["cuts"][0]["mismatch"]
     pieces = [one["piece"] for one in found["pieces"]]
     changed = [*best["pieces"], *pieces[2:]]
-    path = f"/outings/{outing}/joined"
+    path = f"/outings/{joined_outing}/joined"
     kept = ask(client, "PUT", path, {"pieces": changed, "base": pieces})
     assert kept["cuts"][0]["mismatch"] == pytest.approx(best["mismatch"], abs=0.02)
     assert not kept["proposed"]
@@ -94,16 +60,16 @@ def test_a_cut_is_made_better_by_what_is_offered(client, outing):
 @pytest.mark.parametrize(
     ("change", "field"), [({"speed": 0}, "speed"), ({"in_s": -1}, "in_s"), ({"out_s": 0}, "out_s")]
 )
-def test_pieces_that_cannot_be_are_refused(client, outing, change, field):
-    found = ask(client, "GET", f"/outings/{outing}/joined")
+def test_pieces_that_cannot_be_are_refused(client, joined_outing, change, field):
+    found = ask(client, "GET", f"/outings/{joined_outing}/joined")
     pieces = [one["piece"] for one in found["pieces"]]
     wrong = [{**pieces[0], **change}, *pieces[1:]]
-    refused = ask(client, "PUT", f"/outings/{outing}/joined", {"pieces": wrong}, 400)
+    refused = ask(client, "PUT", f"/outings/{joined_outing}/joined", {"pieces": wrong}, 400)
     assert refused["error"]["field"] == field
 
 
-def test_a_deleted_take_and_one_too_short_are_shown_in_their_place(client, library, outing):
-    path = f"/outings/{outing}/joined"
+def test_a_deleted_take_and_one_too_short_are_shown_in_their_place(client, library, joined_outing):
+    path = f"/outings/{joined_outing}/joined"
     pieces = [one["piece"] for one in ask(client, "GET", path)["pieces"]]
     longer = [{**pieces[0], "out_s": 9.0}, *pieces[1:]]
     kept = ask(client, "PUT", path, {"pieces": longer})
@@ -115,14 +81,14 @@ def test_a_deleted_take_and_one_too_short_are_shown_in_their_place(client, libra
     assert after["pieces"][1]["trouble"] == "Its take was deleted."
 
 
-def timeline_of(client, outing):
-    text = client.get(f"/api/outings/{outing}/sequence.otio", headers=HERE).text
+def timeline_of(client, joined_outing):
+    text = client.get(f"/api/outings/{joined_outing}/sequence.otio", headers=HERE).text
     return text, otio.adapters.read_from_string(text, "otio_json")
 
 
-def test_the_time_line_reads_back_with_every_range_inside_its_media(client, library, outing):
-    found = ask(client, "GET", f"/outings/{outing}/joined")
-    text, timeline = timeline_of(client, outing)
+def test_the_time_line_reads_back_with_every_range_inside_its_media(client, library, joined_outing):
+    found = ask(client, "GET", f"/outings/{joined_outing}/joined")
+    text, timeline = timeline_of(client, joined_outing)
     assert timeline.duration().to_frames() == found["frames"]
     (track,) = timeline.tracks
     assert [type(one).__name__ for one in track] == ["Clip", "Clip", "Clip", "Gap"]
@@ -141,10 +107,10 @@ def test_the_time_line_reads_back_with_every_range_inside_its_media(client, libr
         read_back(otio.adapters.write_to_string(otio.schema.Timeline(), "otio_json"))
 
 
-def test_tables_and_the_command_tell_the_same(client, library, outing, tmp_path):
+def test_tables_and_the_command_tell_the_same(client, library, joined_outing, tmp_path):
     rows = list(csv.DictReader(io.StringIO(
-        client.get(f"/api/outings/{outing}/sequence.csv", headers=HERE).text)))  # fmt: skip
-    told = client.get(f"/api/outings/{outing}/sequence.json", headers=HERE).json
+        client.get(f"/api/outings/{joined_outing}/sequence.csv", headers=HERE).text)))  # fmt: skip
+    told = client.get(f"/api/outings/{joined_outing}/sequence.json", headers=HERE).json
     assert [row["subject"] for row in rows] == [one["subject"] for one in told["pieces"]]
     run = CliRunner().invoke
     data = ["--data", str(library.root)]
@@ -153,7 +119,7 @@ def test_tables_and_the_command_tell_the_same(client, library, outing, tmp_path)
     done = run(main, ["sequence", "Harrow Top", *data, "--json", str(out), "--otio", str(line)])
     assert done.exit_code == 0, done.output
     assert json.loads(out.read_text()) == told
-    assert line.read_text() == timeline_of(client, outing)[0]
+    assert line.read_text() == timeline_of(client, joined_outing)[0]
     missing = run(main, ["sequence", "Elsewhere", *data])
     assert missing.exit_code != 0
     assert "no such outing" in missing.output
