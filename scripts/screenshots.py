@@ -79,11 +79,13 @@ def shoot(printed: str, folder: Path) -> None:
             if suffix == "":
                 page.screenshot(path=folder / "takes.png")
             open_take(page, address, "Millstone, grip slips")
-            page.screenshot(path=folder / f"take{suffix}.png", full_page=suffix == "-narrow")
+            if suffix != "-narrow":
+                page.screenshot(path=folder / f"take{suffix}.png")
             if suffix == "":
                 shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
                 shoot_live(page, address, folder)
+                shoot_sequence(page, address, folder)
             if suffix == "-narrow":
                 shoot_phone(page, address, folder)
             context.close()
@@ -119,28 +121,6 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
         page.wait_for_timeout(300)
     page.wait_for_timeout(11_000)  # notices go
     page.screenshot(path=folder / "compare.png")
-    shoot_hold(page, address, folder)
-
-
-def shoot_hold(page: Page, address: str, folder: Path) -> None:
-    """The millstone held by two points of it."""
-    page.goto(f"{address}/takes")
-    page.get_by_role("link", name="Sacks, slide").click()
-    page.get_by_test_id("gust").wait_for()
-    settle(page)
-    box = page.get_by_label("The take", exact=True).bounding_box()
-    assert box is not None
-    for key, x, y in (("m", 0.62, 0.75), ("x", 0.8, 0.85)):
-        page.keyboard.press(key)
-        page.get_by_test_id("marking").click(
-            position={"x": x * box["width"], "y": y * box["height"]}
-        )
-        page.get_by_text("Following the subject").wait_for(state="detached")
-        settle(page)
-    page.get_by_role("button", name="See it: Hold the subject").click()
-    page.get_by_test_id("measured-again").wait_for(timeout=60_000)
-    settle(page)
-    page.screenshot(path=folder / "hold.png")
 
 
 def shoot_live(page: Page, address: str, folder: Path) -> None:
@@ -151,6 +131,22 @@ def shoot_live(page: Page, address: str, folder: Path) -> None:
     page.wait_for_timeout(21_000)
     page.screenshot(path=folder / "live.png")
     page.get_by_role("button", name="Stop").click()
+
+
+def shoot_sequence(page: Page, address: str, folder: Path) -> None:
+    """The demo's outing, and its takes joined, seen as one film."""
+    page.goto(f"{address}/sequence/1")
+    settle(page)
+    page.screenshot(path=folder / "outing.png")
+    page.goto(f"{address}/sequence/1/joined")
+    page.get_by_role("button", name="See it as one film").click()
+    film = page.get_by_label("The sequence as one film")
+    film.wait_for(timeout=180_000)
+    film.evaluate("video => { video.currentTime = 7.5 }")
+    page.get_by_role("button", name=re.compile("^The cut fights")).first.click()
+    settle(page)
+    page.wait_for_timeout(1000)
+    page.screenshot(path=folder / "joined.png")
 
 
 def shoot_phone(page: Page, address: str, folder: Path) -> None:

@@ -116,7 +116,7 @@ def test_shots_are_ticked_on_the_phone_with_the_network_gone(open_server, phone)
     phone.get_by_label("Note").fill("wind in the sails")
     phone.get_by_label("Note").press("Enter")
     phone.get_by_role("button", name="Got it").click()
-    expect(phone.get_by_role("status").first).to_contain_text("kept here")
+    expect(phone.get_by_text("what you say is kept here")).to_be_visible()
     phone.context.set_offline(False)
 
     def states() -> list[str]:
@@ -133,6 +133,68 @@ def test_the_pages_are_accessible(sequenced, browser, path):
     check_accessibility(
         browser,
         f"{sequenced.address}/sequence{path}",
+        ready=lambda page: page.get_by_role("heading", level=1),
+        looks=(*LOOKS, LYING),
+    )
+
+
+def pieces(server) -> list[dict]:
+    return [one["piece"] for one in server.get("/api/outings/1/joined")["pieces"]]
+
+
+def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page):
+    page.goto(f"{own_demo.address}/sequence/1")
+    reverse = page.get_by_text("Planned as a pan left; filmed right. Reverse it, or film it again.")
+    expect(reverse).to_be_visible()
+    page.get_by_role("link", name="Joined").click()
+    line = page.get_by_role("list", name="Pieces")
+    expect(line.get_by_role("listitem")).to_have_count(11)
+    expect(page.get_by_text("2 missing", exact=False)).to_be_visible()
+    before = pieces(own_demo)
+    assert before[1]["backwards"]
+    page.get_by_role("button", name=re.compile("^The cut fights")).first.click()
+    cut = page.get_by_role("region", name="Cut 1")
+    expect(cut).to_contain_text("The motion fights")
+    cut.get_by_role("button", name=re.compile("^Slow the later one")).click()
+    own_demo.wait_until(lambda: pieces(own_demo)[1]["speed"] < 1)
+    expect(cut).to_contain_text("The motion passes")
+    page.keyboard.press("z")
+    own_demo.wait_until(lambda: pieces(own_demo) == before)
+    page.get_by_role("button", name=re.compile("^Piece 1,")).click()
+    handle = page.get_by_test_id("trim-right").bounding_box()
+    x, y = handle["x"] + 6, handle["y"] + 50
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 30, y, steps=3)
+    page.mouse.up()
+    own_demo.wait_until(lambda: pieces(own_demo)[0]["out_s"] < before[0]["out_s"] - 0.5)
+    trimmed = pieces(own_demo)[0]["out_s"]
+    page.keyboard.press(".")
+    own_demo.wait_until(
+        lambda: pieces(own_demo)[0]["out_s"] == pytest.approx(trimmed + 1 / 24, abs=2e-3)
+    )
+    page.get_by_role("button", name="Leave it out").click()
+    expect(line.get_by_role("listitem")).to_have_count(10)
+    page.keyboard.press("v")
+    video = page.get_by_label("The sequence as one film")
+    expect(video).to_be_visible()
+    seconds = own_demo.get("/api/outings/1/joined")["frames"] / 24
+    page.wait_for_function("() => document.querySelector('video').duration > 0")
+    assert video.evaluate("video => video.duration") == pytest.approx(seconds, abs=0.06)
+    video.evaluate("video => { video.currentTime = 5 }")
+    expect(page.get_by_test_id("now")).to_be_visible()
+    with page.expect_download() as saved:
+        page.evaluate("""() => {
+            const link = document.querySelector("a[href$='sequence.otio']");
+            link.download = ""; link.click();
+        }""")
+    assert saved.value.suggested_filename.endswith(".otio")
+
+
+def test_the_joined_page_is_accessible(demo, browser):
+    check_accessibility(
+        browser,
+        f"{demo.address}/sequence/1/joined",
         ready=lambda page: page.get_by_role("heading", level=1),
         looks=(*LOOKS, LYING),
     )

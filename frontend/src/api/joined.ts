@@ -34,6 +34,42 @@ export function useJoinedChange(id: number) {
         : dataOf(client.PUT("/api/outings/{outing_id}/joined", { params, body: change })),
     scope: { id: `joined-${id}` },
     onError: () => cache.invalidateQueries({ queryKey: keys.joined(id) }),
-    onSuccess: (found) => cache.setQueryData<Joined>(keys.joined(id), found),
+    onSuccess: (found) => {
+      cache.setQueryData<Joined>(keys.joined(id), found);
+      void cache.invalidateQueries({ queryKey: keys.sequenceFilm(id) });
+    },
+  });
+}
+
+export type SequenceFilm = Schemas["SequenceFilm"];
+const LOOK_MS = 500;
+const isOnItsWay = (film: SequenceFilm | undefined) =>
+  film?.state === "queued" || film?.state === "running";
+
+/** The sequence rendered small, looked at while it is on its way. */
+export function useSequenceFilm(id: number) {
+  return useQuery({
+    queryKey: keys.sequenceFilm(id),
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/outings/{outing_id}/film", {
+          params: { path: { outing_id: id } },
+          signal,
+        }),
+      ),
+    refetchInterval: ({ state }) => (isOnItsWay(state.data) ? LOOK_MS : false),
+  });
+}
+
+/** Render the sequence, or stop rendering it. */
+export function useSequenceFilmChange(id: number) {
+  const cache = useQueryClient();
+  const params = { path: { outing_id: id } };
+  return useMutation({
+    mutationFn: (act: "begin" | "stop") =>
+      act === "begin"
+        ? dataOf(client.POST("/api/outings/{outing_id}/film", { params }))
+        : dataOf(client.DELETE("/api/outings/{outing_id}/film", { params })),
+    onSuccess: (found) => cache.setQueryData<SequenceFilm>(keys.sequenceFilm(id), found),
   });
 }

@@ -61,6 +61,7 @@ export const keys = {
   outing: (id: number) => ["outing", id],
   meetings: (id: number) => ["meetings", id],
   joined: (id: number) => ["joined", id],
+  sequenceFilm: (id: number) => ["sequenceFilm", id],
   shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;
 
@@ -135,9 +136,9 @@ const OUT_OF_DATE = {
   subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
-  outings: ["outings", "joined"],
+  outings: ["outings", "joined", "sequenceFilm"],
   /** Takes were let meet an outing's shots. */
-  meetings: ["outings", "outing", "joined", "proposals"],
+  meetings: ["outings", "outing", "joined", "sequenceFilm", "proposals"],
   sessions: [...FINDINGS, "takes", "narrowings", "sessions", "drills", "proposals", "plan"],
 } satisfies Record<string, Answer[]>;
 

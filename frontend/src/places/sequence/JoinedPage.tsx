@@ -1,6 +1,13 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { useJoined, useJoinedChange, type Joined, type Piece } from "../../api/joined";
+import {
+  useJoined,
+  useJoinedChange,
+  useSequenceFilm,
+  useSequenceFilmChange,
+  type Joined,
+  type Piece,
+} from "../../api/joined";
 import * as format from "../../formats";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
@@ -11,6 +18,7 @@ import { OutingTabs } from "./OutingTabs";
 import { PiecePanel } from "./PiecePanel";
 import { trimmed, withPiece } from "./pieces";
 import { moved } from "./strip";
+import { SeenFilm } from "./SeenFilm";
 import { TimeLine, type Chosen } from "./TimeLine";
 
 /** An outing's takes joined: in and out, speed and way of each, and how every cut joins. */
@@ -26,6 +34,10 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
   const change = useJoinedChange(id);
   const { notify } = useNotices();
   const [chosen, setChosen] = useState<Chosen>(null);
+  const film = useSequenceFilm(id).data;
+  const render = useSequenceFilmChange(id);
+  const video = useRef<HTMLVideoElement>(null);
+  const [now_s, setNow] = useState<number | null>(null);
   const pieces = joined.pieces.map((one) => one.piece);
   const item = chosen?.kind === "piece" ? joined.pieces[chosen.at] : undefined;
   const at = chosen?.at ?? -1;
@@ -65,6 +77,13 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
   }, [joined.name]);
   useKeys({
     "The next piece, the one before": { ArrowRight: () => step(1), ArrowLeft: () => step(-1) },
+    "See it, play or pause": {
+      v: () => {
+        if (film?.state !== "done" || film.stale) return render.mutate("begin");
+        if (video.current?.paused) void video.current.play();
+        else video.current?.pause();
+      },
+    },
     "The next cut, the one before": { c: () => stepCut(1), x: () => stepCut(-1) },
     ...(item && {
       "Begin a frame earlier, later": { "<": () => trim("in", -1), ">": () => trim("in", 1) },
@@ -127,6 +146,7 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
             chosen={chosen}
             onChoose={setChosen}
             onTrim={(place, piece) => put(withPiece(pieces, place, piece))}
+            now_s={film?.stale ? null : now_s}
           />
         </div>
       )}
@@ -152,6 +172,9 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
           onShift={shift}
           onLeaveOut={leaveOut}
         />
+      )}
+      {joined.pieces.length > 0 && (
+        <SeenFilm id={id} joined={joined} film={film} video={video} onTime={setNow} />
       )}
     </>
   );

@@ -4,7 +4,8 @@ import { SmallRidge } from "../../charts/SmallRidge";
 import * as format from "../../formats";
 import { useDrag } from "../../ui/useDrag";
 import { useWidth } from "../../ui/useWidth";
-import { JOINED_WORDS, trimmed, velocityArrow, velocityWords } from "./pieces";
+import { CutMark } from "./CutMark";
+import { trimmed } from "./pieces";
 
 const LEAST_WIDTH = 64;
 const RIDGE_HEIGHT = 56;
@@ -16,36 +17,47 @@ type Props = {
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
   onTrim: (at: number, piece: Piece) => void;
+  /** Where the film is that is seen, s; null where none is. */
+  now_s: number | null;
 };
 
 /** Pieces one after the other, as long as they are shown: each as picture and ridge, the target
  * across all, and how each cut joins. */
-export function TimeLine({ joined, chosen, onChoose, onTrim }: Props) {
+export function TimeLine({ joined, chosen, onChoose, onTrim, now_s }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const { pieces, cuts, rate_hz, frames, target } = joined;
   const scale = pieces.length === 0 ? 0 : Math.max(width / frames, leastScale(pieces));
   return (
     <div ref={box} className="overflow-x-auto">
-      <ol aria-label="Pieces" className="flex" style={{ width: scale * frames }}>
-        {width > 0 &&
-          pieces.map((item, at) => (
-            <PieceTile
-              key={at}
-              item={item}
-              at={at}
-              width={scale * item.frames}
-              rate_hz={rate_hz}
-              target={target}
-              chosen={chosen?.kind === "piece" && chosen.at === at}
-              cut={cuts[at - 1]}
-              cutChosen={chosen?.kind === "cut" && chosen.at === at - 1}
-              before={pieces[at - 1]}
-              onChoose={() => onChoose({ kind: "piece", at })}
-              onCut={() => onChoose({ kind: "cut", at: at - 1 })}
-              onTrim={(piece) => onTrim(at, piece)}
-            />
-          ))}
-      </ol>
+      <div className="relative" style={{ width: scale * frames }}>
+        <ol aria-label="Pieces" className="flex">
+          {width > 0 &&
+            pieces.map((item, at) => (
+              <PieceTile
+                key={at}
+                item={item}
+                at={at}
+                width={scale * item.frames}
+                rate_hz={rate_hz}
+                target={target}
+                chosen={chosen?.kind === "piece" && chosen.at === at}
+                cut={cuts[at - 1]}
+                cutChosen={chosen?.kind === "cut" && chosen.at === at - 1}
+                before={pieces[at - 1]}
+                onChoose={() => onChoose({ kind: "piece", at })}
+                onCut={() => onChoose({ kind: "cut", at: at - 1 })}
+                onTrim={(piece) => onTrim(at, piece)}
+              />
+            ))}
+        </ol>
+        {now_s !== null && (
+          <i
+            data-testid="now"
+            className="pointer-events-none absolute top-0 bottom-0 z-20 w-0.5 bg-lamp"
+            style={{ left: scale * now_s * rate_hz }}
+          />
+        )}
+      </div>
     </div>
   );
 }
@@ -85,12 +97,6 @@ function PieceTile(props: TileProps) {
     },
   });
   const seconds = (piece.out_s - piece.in_s) / piece.speed;
-  const words = [
-    `Piece ${at + 1}`,
-    item.subject,
-    format.seconds(seconds),
-    ...(item.trouble ? [item.trouble] : [`gust ${format.gust(item.gust)}`]),
-  ];
   return (
     <li className="relative min-w-0 flex-none" style={{ width }} data-testid={`piece-${at}`}>
       {cut && before && (
@@ -99,10 +105,10 @@ function PieceTile(props: TileProps) {
       <button
         type="button"
         aria-pressed={chosen}
-        aria-label={words.join(", ")}
         onClick={props.onChoose}
         className={`block w-full overflow-hidden border-l border-paper text-left ${chosen ? "outline-2 -outline-offset-2 outline-ink" : ""}`}
       >
+        <span className="sr-only">Piece {at + 1}, </span>
         <span className="block h-[84px] bg-ridge-1">
           {item.take && !item.trouble ? (
             <img
@@ -123,6 +129,7 @@ function PieceTile(props: TileProps) {
           {format.seconds(seconds)}
           {piece.speed !== 1 && ` · ${Math.round(100 * piece.speed)} %`}
           {piece.backwards && " · backwards"}
+          {!item.trouble && <span className="sr-only">, gust {format.gust(item.gust)}</span>}
         </span>
       </button>
       {chosen && item.take && (
@@ -194,62 +201,5 @@ function Handle({ side, onMove, onEnd }: HandleProps) {
       data-testid={`trim-${side}`}
       className={`absolute top-0 bottom-0 z-10 w-3 cursor-ew-resize touch-none border-lamp ${side === "left" ? "left-0 border-l-4" : "right-0 border-r-4"}`}
     />
-  );
-}
-
-const LOOKS = {
-  matches: "bg-lichen text-ink",
-  passes: "bg-paper text-ink",
-  fights: "bg-ember text-paper",
-};
-
-type CutProps = {
-  cut: CutItem;
-  chosen: boolean;
-  before: PieceItem;
-  after: PieceItem;
-  onChoose: () => void;
-};
-
-/** How a cut joins: a word, and where the picture goes on either side. */
-function CutMark({ cut, chosen, before, after, onChoose }: CutProps) {
-  if (!cut.joined) return null;
-  const words = JOINED_WORDS[cut.joined];
-  return (
-    <button
-      type="button"
-      onClick={onChoose}
-      aria-pressed={chosen}
-      aria-label={`The cut ${words}: ${velocityWords(before.exit)}, then ${velocityWords(after.entry)}${cut.jump ? "; gust leaps" : ""}`}
-      className={`rounded absolute top-1 left-0 z-10 flex -translate-x-1/2 items-center gap-0.5 border px-1 text-fine font-semibold ${chosen ? "border-ink" : "border-ridge-2"} ${LOOKS[cut.joined]}`}
-    >
-      <Going velocity={before.exit} />
-      {cut.joined === "matches" ? "=" : cut.joined === "passes" ? "|" : "≠"}
-      <Going velocity={after.entry} />
-      {cut.jump && "!"}
-    </button>
-  );
-}
-
-function Going({ velocity }: { velocity: readonly number[] | null }) {
-  const arrow = velocityArrow(velocity);
-  return (
-    <svg viewBox="-1.2 -1.2 2.4 2.4" aria-hidden="true" className="size-3.5">
-      {arrow ? (
-        <>
-          <line
-            x1={-arrow.x}
-            y1={-arrow.y}
-            x2={arrow.x}
-            y2={arrow.y}
-            stroke="currentColor"
-            strokeWidth="0.3"
-          />
-          <circle cx={arrow.x} cy={arrow.y} r="0.34" fill="currentColor" />
-        </>
-      ) : (
-        <circle r="0.25" fill="currentColor" />
-      )}
-    </svg>
   );
 }
