@@ -2,6 +2,7 @@
 
 ServiceError
 ├── NotReadyError   what is asked needs something that is not there yet
+├── TimeLineError   a time line from elsewhere cannot be used
 └── GoneError       what is asked for is gone for good
 """
 
@@ -18,6 +19,10 @@ class ServiceError(Exception):
 
 class NotReadyError(ServiceError):
     """What is asked needs something that is not there yet."""
+
+
+class TimeLineError(ServiceError):
+    """A time line from elsewhere cannot be read, or uses nothing that is here."""
 
 
 class GoneError(ServiceError):

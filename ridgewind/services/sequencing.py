@@ -223,6 +223,15 @@ def propose_anew(db: Connection, outing_id: int) -> None:
         outings.put_pieces(db, outing_id, None)
 
 
+def gust_of(db: Connection, take_id: int, in_s: float, out_s: float) -> float | None:
+    """The gust of a part of a take as it was filmed, s from its film's first frame."""
+    judged = _judged(db, take_id)
+    if judged is None:
+        return None
+    motion = _motion(db, Piece(take_id, None, in_s, out_s), judged, judged.take.brief)
+    return None if motion is None else motion.gust
+
+
 def ask_for_film(db: Connection, outing_id: int) -> int:
     """Ask for the sequence as one small film; returns its id. Raises NotFoundError and
     NotReadyError."""

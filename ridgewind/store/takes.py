@@ -299,7 +299,7 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
         db.execute(f"update {table} set take_id = null where take_id = ?", (take_id,))
     for render in renders.of_take(db, take_id):
         renders.remove(db, render.id)
-    for table in ("summary", "subject", "mark", "shot_take"):
+    for table in ("summary", "subject", "mark", "shot_take", "used_take"):
         db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)

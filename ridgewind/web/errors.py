@@ -155,6 +155,10 @@ def handlers(app: Flask) -> None:
     def not_ready(error: services.NotReadyError) -> tuple[Response, int]:
         return answer(NotReadyError(error.message, error.hint))
 
+    @app.errorhandler(services.TimeLineError)
+    def time_line(error: services.TimeLineError) -> tuple[Response, int]:
+        return answer(BadRequestError(error.message, error.hint, field="text", code="time_line"))
+
     @app.errorhandler(services.GoneError)
     def gone(error: services.GoneError) -> tuple[Response, int]:
         return answer(MissingError(error.message, error.hint))

@@ -57,6 +57,11 @@ class Client:
         with urllib.request.urlopen(request, timeout=10) as reply:
             return json.load(reply)
 
+    def read(self, path: str) -> bytes:
+        request = urllib.request.Request(self.address + path, headers=HEADERS)
+        with urllib.request.urlopen(request, timeout=10) as reply:
+            return reply.read()
+
     def put(self, path: str, body: object, method: str = "PUT"):
         """Send JSON; returns the answer's."""
         data, headers = json.dumps(body).encode(), HEADERS | {"Content-Type": "application/json"}

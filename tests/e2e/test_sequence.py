@@ -142,7 +142,7 @@ def pieces(server) -> list[dict]:
     return [one["piece"] for one in server.get("/api/outings/1/joined")["pieces"]]
 
 
-def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page):
+def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page, tmp_path):
     page.goto(f"{own_demo.address}/sequence/1")
     reverse = page.get_by_text("Planned as a pan left; filmed right. Reverse it, or film it again.")
     expect(reverse).to_be_visible()
@@ -189,6 +189,14 @@ def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page):
             link.download = ""; link.click();
         }""")
     assert saved.value.suggested_filename.endswith(".otio")
+    line_file = tmp_path / "back.otio"
+    line_file.write_bytes(own_demo.read("/api/outings/1/sequence.otio"))
+    page.get_by_label("Time line from the desk").set_input_files(line_file)
+    desk = page.get_by_role("region", name="From the desk")
+    expect(desk).to_contain_text("8 takes became film")
+    line_file.write_text("cut short")
+    page.get_by_label("Time line from the desk").set_input_files(line_file)
+    expect(desk.get_by_role("alert")).to_contain_text("not even JSON")
 
 
 def test_the_joined_page_is_accessible(demo, browser):

@@ -73,3 +73,34 @@ export function useSequenceFilmChange(id: number) {
     onSuccess: (found) => cache.setQueryData<SequenceFilm>(keys.sequenceFilm(id), found),
   });
 }
+
+export type Used = Schemas["Used"];
+
+/** Which takes became film, by the time line that was brought back last. */
+export function useUsed(id: number) {
+  return useQuery({
+    queryKey: keys.used(id),
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/outings/{outing_id}/used", {
+          params: { path: { outing_id: id } },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** Bring a time line back from the desk. */
+export function useBringBack(id: number) {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: async (file: File) =>
+      dataOf(
+        client.POST("/api/outings/{outing_id}/used", {
+          params: { path: { outing_id: id } },
+          body: { text: await file.text() },
+        }),
+      ),
+    onSuccess: (found) => cache.setQueryData<Used>(keys.used(id), found),
+  });
+}

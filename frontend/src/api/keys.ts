@@ -61,6 +61,7 @@ export const keys = {
   outing: (id: number) => ["outing", id],
   meetings: (id: number) => ["meetings", id],
   joined: (id: number) => ["joined", id],
+  used: (id: number) => ["used", id],
   sequenceFilm: (id: number) => ["sequenceFilm", id],
   shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;

@@ -1319,6 +1319,24 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/outings/{outing_id}/used": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which takes became film, by the time line that was brought back last. */
+    get: operations["joined_used_used_get"];
+    put?: never;
+    /** Bring a time line back from the desk. */
+    post: operations["joined_bring_back_used_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/outings/{outing_id}/waved": {
     parameters: {
       query?: never;
@@ -7256,6 +7274,14 @@ export interface components {
       takes: number;
     };
     /**
+     * TimeLineAsk
+     * @description An OpenTimelineIO time line, as text.
+     */
+    TimeLineAsk: {
+      /** Text */
+      text: string;
+    };
+    /**
      * Timing
      * @description playback: share of full speed when every frame is shown at the delivery rate, at most 1.
      *     hold_s: how long to hold the shot for the seconds wanted. light_lost_stops: against
@@ -7474,6 +7500,19 @@ export interface components {
       message: string;
     };
     /**
+     * Used
+     * @description What the time line that was brought back last uses. unknown: its clips whose films are not
+     *     here, as it was brought back. seconds: on screen, of what is here.
+     */
+    Used: {
+      /** Seconds */
+      seconds: number;
+      /** Unknown */
+      unknown: string[];
+      /** Used */
+      used: components["schemas"]["UsedLine"][];
+    };
+    /**
      * UsedEye
      * @description What using a threshold changed, to be sent back to undo it.
      */
@@ -7482,6 +7521,21 @@ export interface components {
       moved: components["schemas"]["MovedBrief"][];
       /** Targets */
       targets: components["schemas"]["TargetBefore"][];
+    };
+    /**
+     * UsedLine
+     * @description A part of a take that became film. gust: of it, null where that cannot be told.
+     */
+    UsedLine: {
+      /** Gust */
+      gust: number | null;
+      /** In S */
+      in_s: number;
+      /** Out S */
+      out_s: number;
+      /** Seconds */
+      seconds: number;
+      take: components["schemas"]["TakeLine"];
     };
     /** ValidationErrorModel */
     ValidationErrorModel: {
@@ -11863,6 +11917,104 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["Meetings"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_used_used_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Used"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_bring_back_used_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["TimeLineAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Used"];
         };
       };
       /** @description Bad Request */

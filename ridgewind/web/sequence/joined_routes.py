@@ -10,9 +10,9 @@ from http import HTTPStatus
 from flask import Response, send_file
 
 from ridgewind.core.sequence.timeline import Piece
-from ridgewind.services import sequencing, timelines
+from ridgewind.services import brought_back, sequencing, timelines
 from ridgewind.services.sequencing import JoinedTakes, PieceSheet
-from ridgewind.store import database, jobs, outings, sequence_films
+from ridgewind.store import database, jobs, outings, sequence_films, takes, used_takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
@@ -108,6 +108,39 @@ def _film(db: Connection, outing_id: int) -> models.SequenceFilm:
         stale=found.pieces != tuple(one.piece for one in now.pieces),
         gusts=list(found.gusts),
         error=error,
+    )
+
+
+@api.get("/used", responses={200: models.Used, **FAULTS})
+def used(path: models.OutingPath) -> Response:
+    """Which takes became film, by the time line that was brought back last."""
+    with current().read() as db:
+        outings.by_id(db, path.outing_id)
+        return answered(_used(db, path.outing_id, ()))
+
+
+@api.post("/used", responses={200: models.Used, **FAULTS})
+def bring_back(path: models.OutingPath, body: models.TimeLineAsk) -> Response:
+    """Bring a time line back from the desk."""
+    with current().read() as db:
+        found = brought_back.bring_back(db, path.outing_id, body.text)
+        return answered(_used(db, path.outing_id, found.unknown))
+
+
+def _used(db: Connection, outing_id: int, unknown: tuple[str, ...]) -> models.Used:
+    parts = used_takes.of_outing(db, outing_id)
+    lines = [
+        models.UsedLine(
+            take=take_line(takes.by_id(db, part.take_id)),
+            in_s=part.in_s,
+            out_s=part.out_s,
+            seconds=part.seconds,
+            gust=sequencing.gust_of(db, part.take_id, part.in_s, part.out_s),
+        )
+        for part in parts
+    ]
+    return models.Used(
+        used=lines, unknown=list(unknown), seconds=sum(part.seconds for part in parts)
     )
 
 

@@ -234,6 +234,31 @@ class Joined(BaseModel):
     cuts: list[CutItem]
 
 
+class TimeLineAsk(Strict):
+    """An OpenTimelineIO time line, as text."""
+
+    text: str = Field(max_length=20_000_000)
+
+
+class UsedLine(BaseModel):
+    """A part of a take that became film. gust: of it, null where that cannot be told."""
+
+    take: TakeLine
+    in_s: float
+    out_s: float
+    seconds: float
+    gust: float | None
+
+
+class Used(BaseModel):
+    """What the time line that was brought back last uses. unknown: its clips whose films are not
+    here, as it was brought back. seconds: on screen, of what is here."""
+
+    used: list[UsedLine]
+    unknown: list[str]
+    seconds: float
+
+
 class SequenceFilm(BaseModel):
     """The sequence rendered small. state: none where it was never asked for. stale: its pieces were
     changed since. gusts: of each piece as rendered, null where it cannot be told."""

@@ -13,6 +13,7 @@ import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
+import { BroughtBack } from "./BroughtBack";
 import { CutPanel } from "./CutPanel";
 import { OutingTabs } from "./OutingTabs";
 import { PiecePanel } from "./PiecePanel";
@@ -176,6 +177,7 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
       {joined.pieces.length > 0 && (
         <SeenFilm id={id} joined={joined} film={film} video={video} onTime={setNow} />
       )}
+      {joined.pieces.length > 0 && <BroughtBack id={id} />}
     </>
   );
 }
