@@ -9,6 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.brief import Brief
+from ridgewind.core.judge import Analysis
+from ridgewind.core.motion.path import Motion
 from ridgewind.core.sequence.joins import (
     MATCHES,
     Joined,
@@ -37,7 +39,8 @@ from ridgewind.core.shake.reading import ShotReading
 from ridgewind.services import assessing
 from ridgewind.services.assessing import Judged
 from ridgewind.services.errors import NOTHING_JOINED, NotReadyError
-from ridgewind.store import briefs, database, outings, sequence_films, takes
+from ridgewind.store import briefs, clips, database, outings, sequence_films, takes
+from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.outings import OutingRow, ShotRow
@@ -119,17 +122,16 @@ def sequence_of(
         pieces = propose(db, outing_id, shots) if kept is None else kept
     rate_hz = brief.delivery_fps
     by_id = {shot.id: shot for shot in shots}
-    judged: dict[int, Judged | None] = {}
+    here: dict[int, _Measured | None] = {}
     for piece in pieces:
-        if piece.take_id is not None and piece.take_id not in judged:
-            judged[piece.take_id] = _judged(db, piece.take_id)
+        if piece.take_id is not None and piece.take_id not in here:
+            here[piece.take_id] = _measured(db, piece.take_id)
     sheets = tuple(
-        _sheet(db, piece, place, by_id, judged.get(piece.take_id or 0), brief)
+        _sheet(db, piece, place, by_id, here.get(piece.take_id or 0), brief)
         for piece, place in zip(pieces, placed(pieces, rate_hz=rate_hz), strict=True)
     )
     cuts = tuple(
-        _cut(db, sheets[k], sheets[k + 1], judged, brief, suggest=suggest)
-        for k in range(len(sheets) - 1)
+        _cut(sheets[k], sheets[k + 1], here, brief, suggest=suggest) for k in range(len(sheets) - 1)
     )
     return JoinedTakes(row, brief, rate_hz, sheets, cuts, kept is None)
 
@@ -144,9 +146,12 @@ def propose(db: Connection, outing_id: int, shots: Sequence[ShotRow]) -> list[Pi
     for shot in shots:
         if shot.state == "impossible" and shot.id not in met:
             continue
-        found = [_judged(db, take_id) for take_id in met.get(shot.id, [])]
-        usable = [one for one in found if one is not None and one.assessment is not None]
-        best = min(usable, key=_rank, default=None)
+        found = [takes.by_id(db, take_id) for take_id in met.get(shot.id, [])]
+        measured = [take for take in found if take.state == "done"]
+        chosen = min(measured, key=_rank, default=None)
+        best = None if chosen is None else assessing.judge(db, chosen.id)
+        if best is not None and best.assessment is None:
+            best = None
         if best is None:
             # One that is not measured yet keeps its place as one that is missing does.
             unmeasured = next(iter(met.get(shot.id, [])), None)
@@ -156,12 +161,9 @@ def propose(db: Connection, outing_id: int, shots: Sequence[ShotRow]) -> list[Pi
     return out
 
 
-def _rank(judged: Judged) -> tuple[bool, bool, float]:
-    take, assessment = judged.take, judged.assessment
-    assert assessment is not None
-    passes = assessment.decision.remedy not in (None, "retake")
-    gust = assessment.gust
-    return take.choice == "retake", not passes, 99.0 if gust is None else gust
+def _rank(take: TakeRow) -> tuple[bool, bool, float]:
+    passes = take.remedy not in (None, "retake")
+    return take.choice == "retake", not passes, 99.0 if take.gust is None else take.gust
 
 
 def _piece_of(judged: Judged, shot: ShotRow) -> Piece:
@@ -173,7 +175,8 @@ def _piece_of(judged: Judged, shot: ShotRow) -> Piece:
         (one for one in assessment.decision.remedies if one.kind == assessment.decision.remedy),
         None,
     )
-    start_s, end_s = 0.0, _length_s(judged)
+    length_s = judged.take.duration_s or SHORTEST_S
+    start_s, end_s = 0.0, length_s
     part = judged.take.judged_part
     if part is not None:
         start_s, end_s = part[0], min(part[1], end_s)
@@ -192,7 +195,7 @@ def _piece_of(judged: Judged, shot: ShotRow) -> Piece:
         start_s += spare_s / 2
     end_s = min(end_s, start_s + wanted_s)
     if end_s - start_s < SHORTEST_S:
-        start_s, end_s = 0.0, max(_length_s(judged), SHORTEST_S)
+        start_s, end_s = 0.0, max(length_s, SHORTEST_S)
     return Piece(
         judged.take.id, shot.id, round(start_s, 3), round(end_s, 3), round(speed, 3),
         is_reversed(shot.shot, move),
@@ -225,10 +228,10 @@ def propose_anew(db: Connection, outing_id: int) -> None:
 
 def gust_of(db: Connection, take_id: int, in_s: float, out_s: float) -> float | None:
     """The gust of a part of a take as it was filmed, s from its film's first frame."""
-    judged = _judged(db, take_id)
-    if judged is None:
+    measured = _measured(db, take_id)
+    if measured is None:
         return None
-    motion = _motion(db, Piece(take_id, None, in_s, out_s), judged, judged.take.brief)
+    motion = _motion(Piece(take_id, None, in_s, out_s), measured, measured.take.brief)
     return None if motion is None else motion.gust
 
 
@@ -242,17 +245,26 @@ def ask_for_film(db: Connection, outing_id: int) -> int:
         return sequence_films.add(db, outing_id, [one.piece for one in found.pieces])
 
 
-def _judged(db: Connection, take_id: int) -> Judged | None:
-    """A take that is here and measured; None otherwise."""
-    try:
-        judged = assessing.judge(db, take_id)
-    except NotFoundError:
+@dataclass(frozen=True)
+class _Measured:
+    """A take that is here and measured. motion: of its whole film."""
+
+    take: TakeRow
+    clip: ClipRow
+    motion: Motion
+    analysis: Analysis
+
+
+def _measured(db: Connection, take_id: int) -> _Measured | None:
+    """None where it is gone, or not measured yet."""
+    take = _take(db, take_id)
+    if take is None or take.deleted_at is not None:
         return None
-    return judged if judged.take.deleted_at is None and judged.motion is not None else None
-
-
-def _length_s(judged: Judged) -> float:
-    return judged.take.duration_s or 0.0
+    clip = clips.by_id(db, take.clip_id)
+    motion, analysis = assessing.analysis_of(db, take, clip)
+    if motion is None or analysis is None:
+        return None
+    return _Measured(take, clip, motion, analysis)
 
 
 def _sheet(
@@ -260,24 +272,24 @@ def _sheet(
     piece: Piece,
     place: Placed,
     shots: dict[int, ShotRow],
-    judged: Judged | None,
+    measured: _Measured | None,
     brief: Brief,
 ) -> PieceSheet:
     shot = None if piece.shot_id is None else shots.get(piece.shot_id)
     if piece.take_id is None:
         return PieceSheet(piece, place, shot, None, None, None, "This shot has no take yet.")
-    if judged is None:
+    if measured is None:
         take = _take(db, piece.take_id)
         gone = take is None or take.deleted_at is not None
         words = "Its take was deleted." if gone else "Its take is not measured yet."
         return PieceSheet(piece, place, shot, take, None, None, words)
-    length_s = _length_s(judged)
+    length_s = measured.take.duration_s or 0.0
     trouble = None
     if piece.out_s > length_s + 1.0 / brief.delivery_fps:
         trouble = f"Its film is {length_s:.1f} s long, and this ends at {piece.out_s:.1f} s."
-    motion = _motion(db, piece, judged, brief)
-    file = judged.clip.file
-    return PieceSheet(piece, place, shot, judged.take, motion, length_s, trouble, file)
+    motion = _motion(piece, measured, brief)
+    file = measured.clip.file
+    return PieceSheet(piece, place, shot, measured.take, motion, length_s, trouble, file)
 
 
 def _take(db: Connection, take_id: int) -> TakeRow | None:
@@ -288,29 +300,26 @@ def _take(db: Connection, take_id: int) -> TakeRow | None:
 
 
 def _reading(
-    db: Connection, piece: Piece, judged: Judged, *, rate_hz: float
+    piece: Piece, measured: _Measured, *, rate_hz: float
 ) -> tuple[ShotReading, float, float] | None:
     """The shot that a piece lies in, read at its speed; the film's first frame, s in the file; and
     the picture's aspect."""
-    _, analysis = assessing.analysis_of(db, judged.take, judged.clip)
-    if analysis is None or judged.motion is None or judged.assessment is None:
+    if measured.analysis.doubt is not None:
         return None
-    if judged.assessment.doubt is not None:
-        return None
-    first_s = float(judged.motion.t_s[0])
+    first_s = float(measured.motion.t_s[0])
     middle_s = first_s + (piece.in_s + piece.out_s) / 2
     # As delivered: where frames are left out unevenly, a move stutters.
-    fps = judged.clip.fps or rate_hz
+    fps = measured.clip.fps or rate_hz
     step = shown_step(fps, piece.speed, rate_hz=rate_hz)
-    reading = analysis.reading(min(piece.speed, 1.0), step=step)
+    reading = measured.analysis.reading(min(piece.speed, 1.0), step=step)
     for shot in reading.shots:
         if shot.reason is None and shot.start_s <= middle_s <= shot.end_s:
-            return shot, first_s, judged.motion.aspect
+            return shot, first_s, measured.motion.aspect
     return None
 
 
-def _motion(db: Connection, piece: Piece, judged: Judged, brief: Brief) -> PieceMotion | None:
-    found = _reading(db, piece, judged, rate_hz=brief.delivery_fps)
+def _motion(piece: Piece, measured: _Measured, brief: Brief) -> PieceMotion | None:
+    found = _reading(piece, measured, rate_hz=brief.delivery_fps)
     if found is None:
         return None
     shot, first_s, aspect = found
@@ -318,10 +327,9 @@ def _motion(db: Connection, piece: Piece, judged: Judged, brief: Brief) -> Piece
 
 
 def _cut(
-    db: Connection,
     before: PieceSheet,
     after: PieceSheet,
-    judged: dict[int, Judged | None],
+    here: dict[int, _Measured | None],
     brief: Brief,
     *,
     suggest: bool,
@@ -333,15 +341,14 @@ def _cut(
     jump = gusts[0] is not None and gusts[1] is not None and jumps(gusts[0], gusts[1])
     better: tuple[Better, ...] = ()
     if suggest and value > MATCHES:
-        better = _better(db, before, after, judged, value, brief.delivery_fps)
+        better = _better(before, after, here, value, brief.delivery_fps)
     return CutSheet(value, joined(value), jump, better)
 
 
 def _better(
-    db: Connection,
     before: PieceSheet,
     after: PieceSheet,
-    judged: dict[int, Judged | None],
+    here: dict[int, _Measured | None],
     value: float,
     rate_hz: float,
 ) -> tuple[Better, ...]:
@@ -350,7 +357,7 @@ def _better(
     assert after.motion is not None
     one, other = before.piece, after.piece
     out = []
-    found = _best_trim(db, before, after, judged, rate_hz)
+    found = _best_trim(before, after, here, rate_hz)
     if found is not None:
         out.append(found)
     rates = matching_rates(before.motion.exit, after.motion.entry, slowest=SLOWEST)
@@ -374,16 +381,15 @@ def _at_rates(one: Piece, other: Piece, rates: Rates) -> Better:
 
 
 def _best_trim(
-    db: Connection,
     before: PieceSheet,
     after: PieceSheet,
-    judged: dict[int, Judged | None],
+    here: dict[int, _Measured | None],
     rate_hz: float,
 ) -> Better | None:
     sides: list[tuple[NDArray[np.float64], NDArray[np.float64]]] = []
     for sheet, at_end in ((before, True), (after, False)):
-        known = judged.get(sheet.piece.take_id or 0)
-        found = None if known is None else _reading(db, sheet.piece, known, rate_hz=rate_hz)
+        known = here.get(sheet.piece.take_id or 0)
+        found = None if known is None else _reading(sheet.piece, known, rate_hz=rate_hz)
         if found is None:
             return None
         shot, first_s, aspect = found

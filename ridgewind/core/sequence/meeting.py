@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import statistics
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 from ridgewind.core.moves import MeasuredMove
@@ -216,8 +216,3 @@ def is_reversed(shot: PlannedShot, move: MeasuredMove | None) -> bool:
         move is not None and wanted is not None
         and (move.kind, OPPOSITE[move.direction]) == wanted
     )  # fmt: skip
-
-
-def with_shot(meeting: Meeting, shot_id: int) -> Meeting:
-    """The same take at another shot, as the shooter says."""
-    return replace(meeting, shot_id=shot_id, how="hand", certainty=1.0, reason="you said so")

@@ -10,7 +10,7 @@ import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridgewind.core.sequence.shot import HEIGHTS, LIGHTS, SIZES, Light, PlannedShot
+from ridgewind.core.sequence.shot import HEIGHTS, SIZES, Light, PlannedShot
 
 HOURS: dict[Light, int] = {"morning": 0, "noon": 1, "any": 2, "inside": 2, "evening": 3, "night": 4}
 """When each light is there; what needs none fills the middle of the day."""
@@ -58,9 +58,3 @@ def filming_order(shots: Sequence[PlannedShot], *, here: str = "") -> FilmingOrd
         for a, b in steps
     )
     return FilmingOrder(tuple(order), walks, set_ups)
-
-
-def light_words(light: Light) -> str:
-    """When a light is there, in words; "" where any will do."""
-    assert light in LIGHTS
-    return "" if light == "any" else light

@@ -129,12 +129,22 @@ def motion_of(
     inside = samples_in(piece, shot, first_s=first_s)
     if inside is None:
         return None
-    meant = intended(shot, aspect=aspect)[inside.start : inside.stop + 1]
-    entry = piece.speed * edge_velocity(meant, rate_hz=shot.rate_hz, at_end=False)
-    leaving = piece.speed * edge_velocity(meant, rate_hz=shot.rate_hz, at_end=True)
-    if piece.backwards:
-        entry, leaving = -leaving, -entry
-    return PieceMotion(shot.gust(inside, screen_deg=screen_deg), entry, leaving)
+    meant = intended(shot, aspect=aspect)
+    return PieceMotion(
+        gust=shot.gust(inside, screen_deg=screen_deg),
+        entry=_velocity(piece, meant, inside, rate_hz=shot.rate_hz, at_end=False),
+        exit=_velocity(piece, meant, inside, rate_hz=shot.rate_hz, at_end=True),
+    )
+
+
+def _velocity(
+    piece: Piece, meant: Floats, inside: Stretch, *, rate_hz: float, at_end: bool
+) -> Floats:
+    """(3,) what is seen at an end of a piece. meant: of its whole shot."""
+    part = meant[inside.start : inside.stop + 1]
+    # What is seen last of a piece that runs backwards is the beginning of its film.
+    filmed = edge_velocity(part, rate_hz=rate_hz, at_end=at_end != piece.backwards)
+    return piece.speed * (-filmed if piece.backwards else filmed)
 
 
 def samples_in(piece: Piece, shot: ShotReading, *, first_s: float) -> Stretch | None:
@@ -171,11 +181,12 @@ def trims(
         return none
     offsets = np.arange(0.0, room_s, 0.1)
     points = piece.out_s - offsets[::-1] if at_out else piece.in_s + offsets
+    meant = intended(shot, aspect=aspect)
     found = []
     for point in points:
         part = move_end(piece, float(point))
-        motion = motion_of(part, shot, first_s=first_s, aspect=aspect, screen_deg=30.0)
-        if motion is None:
+        inside = samples_in(part, shot, first_s=first_s)
+        if inside is None:
             return none
-        found.append(motion.exit if at_end else motion.entry)
+        found.append(_velocity(part, meant, inside, rate_hz=shot.rate_hz, at_end=at_end))
     return points, np.array(found)

@@ -1,4 +1,4 @@
-import { NavLink } from "react-router";
+import { Tabs } from "../../ui/Tabs";
 
 const PAGES = [
   { to: "/findings", words: "Trials" },
@@ -12,21 +12,5 @@ const PAGES = [
 
 /** The pages of Findings. */
 export function FindingsTabs() {
-  return (
-    <nav
-      aria-label="Findings"
-      className="flex gap-1 overflow-x-auto border-b border-line bg-paper px-2 sm:px-6"
-    >
-      {PAGES.map((page) => (
-        <NavLink
-          key={page.to}
-          to={page.to}
-          end={page.to === "/findings"}
-          className="border-b-2 whitespace-nowrap border-transparent px-2 py-2 text-note font-medium text-stone hover:text-ink aria-[current=page]:border-ink aria-[current=page]:font-semibold aria-[current=page]:text-ink"
-        >
-          {page.words}
-        </NavLink>
-      ))}
-    </nav>
-  );
+  return <Tabs label="Findings" pages={PAGES} />;
 }

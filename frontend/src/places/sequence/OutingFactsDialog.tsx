@@ -1,8 +1,10 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { OutingFacts } from "../../api/outings";
+import { useBriefs, useKit } from "../../api/kit";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
+import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { useArchiveOuting } from "./useArchiveOuting";
 
@@ -13,6 +15,8 @@ export function OutingFactsDialog({ facts, onClose, onKeep }: Props) {
   const [kept, setKept] = useState(facts);
   const archive = useArchiveOuting();
   const navigate = useNavigate();
+  const briefs = useBriefs().data?.briefs ?? [];
+  const setups = useKit().data?.setups ?? [];
   const put = (part: Partial<OutingFacts>) => setKept({ ...kept, ...part });
   return (
     <Dialog title="The outing" open onClose={onClose}>
@@ -42,6 +46,18 @@ export function OutingFactsDialog({ facts, onClose, onKeep }: Props) {
           />
         </label>
         <TextField label="Light" value={kept.light} onChange={(light) => put({ light })} />
+        <Chosen
+          label="Brief"
+          id={kept.brief_id}
+          found={briefs}
+          onChange={(brief_id) => put({ brief_id })}
+        />
+        <Chosen
+          label="Set-up"
+          id={kept.setup_id}
+          found={setups}
+          onChange={(setup_id) => put({ setup_id })}
+        />
         <p className="flex gap-2">
           <Button look="main" type="submit">
             Keep
@@ -58,5 +74,35 @@ export function OutingFactsDialog({ facts, onClose, onKeep }: Props) {
         </p>
       </form>
     </Dialog>
+  );
+}
+
+type ChosenProps = {
+  label: string;
+  id: number | null;
+  found: readonly { id: number; name: string; archived?: boolean }[];
+  onChange: (id: number | null) => void;
+};
+
+const USUAL = "";
+
+/** One of the shooter's own, or the usual one. */
+function Chosen({ label, id, found, onChange }: ChosenProps) {
+  const options = found
+    .filter((one) => !one.archived || one.id === id)
+    .map((one) => ({ value: String(one.id), words: one.name }));
+  return (
+    <div className="text-small text-stone">
+      {label}
+      <div className="mt-0.5">
+        <Select
+          label={label}
+          wide
+          value={id === null ? USUAL : String(id)}
+          options={[{ value: USUAL, words: "The one in use" }, ...options]}
+          onChange={(value) => onChange(value === USUAL ? null : Number(value))}
+        />
+      </div>
+    </div>
   );
 }

@@ -141,6 +141,7 @@ function Loaded({ detail }: { detail: OutingDetail }) {
             key={chosen.id}
             item={chosen}
             place={place}
+            brief_id={facts.brief_id}
             onChange={(shot) =>
               change.mutate({ act: "shot", id: chosen.id, shot, base: chosen.shot })
             }

@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { useLimits } from "../../api/limits";
 import type { PlannedShot, ShotItem } from "../../api/outings";
 import { SmallBody } from "../../body/SmallBody";
 import * as format from "../../formats";
@@ -6,6 +7,7 @@ import { NumberField } from "../../ui/NumberField";
 import { Segments } from "../../ui/Segments";
 import { Select } from "../../ui/Select";
 import { Toggle } from "../../ui/Toggle";
+import { shotLimits } from "./shotLimits";
 import { ShotFrame } from "./ShotFrame";
 import { Words } from "./Words";
 import { DRILL_OF_MOVE, HEADINGS, HEIGHTS, JOININGS, LIGHTS, MOVES, PARTS, SIZES } from "./words";
@@ -13,11 +15,14 @@ import { DRILL_OF_MOVE, HEADINGS, HEIGHTS, JOININGS, LIGHTS, MOVES, PARTS, SIZES
 type Props = {
   item: ShotItem;
   place: number;
+  /** The brief of the outing, null for the one in use. */
+  brief_id: number | null;
   onChange: (shot: PlannedShot) => void;
 };
 
 /** One shot, changed by choices; its frame answers at once. */
-export function ShotEditor({ item, place, onChange }: Props) {
+export function ShotEditor({ item, place, brief_id, onChange }: Props) {
+  const limits = useLimits(brief_id).data;
   const { shot } = item;
   const change = (part: Partial<PlannedShot>) => onChange({ ...shot, ...part });
   const ways = HEADINGS[shot.move];
@@ -43,6 +48,12 @@ export function ShotEditor({ item, place, onChange }: Props) {
             </Link>
           </p>
         </div>
+        {limits &&
+          shotLimits(shot, limits).map((words) => (
+            <p key={words} className="mt-1 border-l-2 border-lamp pl-2 text-note">
+              {words}
+            </p>
+          ))}
       </div>
       <div className="min-w-0 space-y-3 text-note">
         <Words

@@ -22,6 +22,10 @@ export function ShotTakes({ detail }: { detail: OutingDetail }) {
   const { notify } = useNotices();
   const proposed = found?.proposed ?? [];
   const sure = proposed.filter((one) => one.certainty >= SURE);
+  const met = found?.met ?? [];
+  const several = met
+    .filter((one) => met.some((other) => other !== one && other.shot_id === one.shot_id))
+    .map((one) => one.take.id);
   const subject = (id: number) => {
     const place = detail.shots.findIndex((one) => one.id === id);
     return `${place + 1} ${detail.shots[place]?.shot.subject ?? ""}`;
@@ -48,6 +52,11 @@ export function ShotTakes({ detail }: { detail: OutingDetail }) {
     <section aria-label="Takes" className="border-t border-line px-4 py-4 sm:px-8">
       <header className="flex flex-wrap items-baseline gap-3">
         <h2 className="label-wide">Takes</h2>
+        {several.length > 0 && (
+          <Link to={`/takes/compare?takes=${several.join(",")}`} className="text-note underline">
+            Settle those of one shot side by side
+          </Link>
+        )}
         {sure.length > 0 && (
           <span className="ml-auto">
             <Button look="main" onClick={() => accept(sure)}>
