@@ -21,7 +21,7 @@ def started(server, page, *, camera: str, say: str | None = None, speed: int = S
     page.add_init_script(LISTEN)
     made = server.put("/api/drills/hands/session", {"variation": "two"}, "POST")
     page.goto(f"{server.address}/practice/{made['session_id']}?speed={speed}")
-    page.get_by_role("radio", name=camera).click()
+    page.get_by_role("radio", name=camera, exact=True).click()
     if say is not None:
         page.get_by_role("radio", name=say).click()
     page.get_by_role("button", name=re.compile("cautions: begin")).click()
