@@ -51,7 +51,8 @@ Progress = Callable[[float], None]
 class Part:
     """A piece and where its frames come from. frames: of the finished film. sha256: of its take's
     film. recipe, analysis, clip: by which its windows are moved, None for as filmed. source: None
-    where the take is missing, and a card stands in its place."""
+    where the take is missing, and a card stands in its place. first_s: of the take's path, which a
+    piece's times count from."""
 
     piece: Piece
     frames: int
@@ -60,6 +61,7 @@ class Part:
     recipe: Recipe | None
     analysis: Analysis | None
     clip: Clip | None
+    first_s: float = 0.0
 
     def key(self, *, size: tuple[int, int], rate_hz: float) -> str:
         """Names all that its picture depends on."""
@@ -136,7 +138,8 @@ def _frames(part: Part, size: tuple[int, int], rate_hz: float) -> Iterator[tuple
     if part.source is None:
         yield from _card(part.frames, size)
         return
-    times = times_of(part.piece, part.frames, rate_hz=rate_hz) + part.source.shift_s
+    shift_s = part.first_s + part.source.shift_s
+    times = times_of(part.piece, part.frames, rate_hz=rate_hz) + shift_s
     windows = None
     if part.recipe is not None and part.analysis is not None and part.clip is not None:
         windows = WindowMaker(
@@ -186,7 +189,7 @@ def _seen(
     )
     planes = planes_of(picture, inner, SHALLOW)
     if windows is not None:
-        matrix = windows.at(np.array([picture.t_s])).matrices(inner)[0]
+        matrix = windows.at(np.array([picture.t_s - source.shift_s])).matrices(inner)[0]
         planes = warped(planes, matrix, deep=False)
     if inner == size:
         return planes

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from ridgewind.core.judge.recipe import Recipe, recipe_of
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.sequence.timeline import Piece, Placed, placed
 from ridgewind.core.shake import read_motion
@@ -13,8 +12,8 @@ from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.errors import UnfitError
 from ridgewind.services import assessing, sequencing
-from ridgewind.services.sequencing import PieceSheet
-from ridgewind.store import clips, sequence_films
+from ridgewind.services.pieces import PieceSheet, measured_take
+from ridgewind.store import sequence_films
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
 
@@ -24,7 +23,6 @@ ASSEMBLED_SHARE = 0.9
 EDGE_S = 0.12
 """At a piece's ends that is not measured: a cut between two that are alike is found within it."""
 
-POLISHED = frozenset({"polish", "polish_lee", "slow_polish"})
 MOST_PARTS = 400
 UNFORESEEN = Fault(
     "internal",
@@ -73,35 +71,23 @@ def _part(library: Library, db: Connection, sheet: PieceSheet) -> Part:
     take = sheet.take
     if take is None or sheet.length_s is None:
         return Part(piece, frames, "", None, None, None, None)
-    row = clips.by_id(db, take.clip_id)
-    original, copy = library.originals / row.file, library.copy_of(row.sha256)
-    motion, analysis = assessing.analysis_of(db, take, row)
-    if (
-        motion is None
-        or row.width is None
-        or row.height is None
-        or row.codec == assessing.LOG_CODEC
-    ):
-        return Part(piece, frames, row.sha256, None, None, None, None)
-    first_s = float(motion.t_s[0])
+    measured = measured_take(db, take.id)
+    if measured is None or measured.clip.codec == assessing.LOG_CODEC:
+        return Part(piece, frames, "", None, None, None, None)
+    row = measured.clip
+    original = library.originals / row.file
+    # A browser copy begins with its film; paths are of the file.
     whole = original.is_file()
     source = Source(
-        original if whole else copy,
-        first_s if whole else 0.0,
-        (row.width, row.height),
+        original if whole else library.copy_of(row.sha256),
+        0.0 if whole else -measured.first_s,
+        (row.width or 1, row.height or 1),
         row.fps or 25.0,
     )
-    recipe = _recipe(db, take.id) if whole else None
-    clip = assessing.judged_clip(db, take, row)
-    return Part(piece, frames, row.sha256, source, recipe, analysis, clip)
-
-
-def _recipe(db: Connection, take_id: int) -> Recipe | None:
-    """How a take's verdict polishes it; None where it does not."""
-    assessment = assessing.judge(db, take_id).assessment
-    if assessment is None or assessment.decision.remedy not in POLISHED:
-        return None
-    return recipe_of(assessment.decision.of(assessment.decision.remedy))
+    return Part(
+        piece, frames, row.sha256, source, measured.polish_of(piece), measured.analysis,
+        measured.facts, measured.first_s,
+    )  # fmt: skip
 
 
 def _measured(

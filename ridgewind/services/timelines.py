@@ -10,7 +10,9 @@ from pathlib import Path
 import opentimelineio as otio
 
 from ridgewind.core.sequence.timeline import Piece
-from ridgewind.services.sequencing import CutSheet, JoinedTakes, PieceSheet
+from ridgewind.services.cuts import CutSheet
+from ridgewind.services.pieces import PieceSheet
+from ridgewind.services.sequencing import JoinedTakes
 
 OURS = "ridgewind"
 """Under which what is ours stands in the metadata."""

@@ -11,7 +11,8 @@ from flask import Response, send_file
 
 from ridgewind.core.sequence.timeline import Piece
 from ridgewind.services import brought_back, sequencing, timelines
-from ridgewind.services.sequencing import JoinedTakes, PieceSheet
+from ridgewind.services.pieces import PieceSheet
+from ridgewind.services.sequencing import JoinedTakes
 from ridgewind.store import database, jobs, outings, sequence_films, takes, used_takes
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 from ridgewind.jobs.assemble import assemble_one
 from ridgewind.media.decode import Film
 from ridgewind.store import database, jobs, outings, sequence_films
-from tests.web.conftest import HERE
+from tests.conftest import texture, view, write_film
+from tests.web.conftest import HERE, bring_in, measure
 from tests.web.sequence.test_outings import ask
 
 
@@ -55,3 +57,36 @@ def test_one_that_is_stopped_leaves_nothing_half(client, library, joined_outing)
         assert jobs.one(db, "assemble", asked["id"]).state == "cancelled"
         assert sequence_films.by_id(db, asked["id"]).gusts == ()
         assert outings.pieces(db, joined_outing) is None
+
+
+def test_a_polished_take_is_shown_and_predicted_polished(client, library, tmp_path):
+    t_s = np.arange(120) / 30
+    shake = 2.0 * np.sin(2 * np.pi * 2.1 * t_s) + 1.2 * np.sin(2 * np.pi * 3.7 * t_s)
+    wall = texture(1400, 540)
+    film = write_film(tmp_path / "hand.mp4", [view(wall, (480, 270), x=float(x)) for x in shake])
+    take = bring_in(client, film)["id"]
+    measure(library, take)
+    made = ask(client, "POST", "/outings", {"name": "Yard"}, 201)
+    made = ask(client, "POST", f"/outings/{made['id']}/lines", {"line": "the mill, 3 s"}, 201)
+    filed = {"take_id": take, "shot_id": made["shots"][0]["id"], "how": "hand"}
+    path = f"/outings/{made['id']}"
+    met = ask(client, "PUT", f"{path}/takes", {"takes": [filed]})["met"][0]["take"]
+    assert "polish" in met["remedy"]
+    (piece,) = ask(client, "GET", f"{path}/joined")["pieces"]
+    assert piece["gust"] < met["gust"] - 1
+    asked = ask(client, "POST", f"{path}/film", status=201)
+    assemble_one(library, asked["id"])
+    (gust,) = ask(client, "GET", f"{path}/film")["gusts"]
+    assert gust == pytest.approx(piece["gust"], abs=0.4)
+
+
+def test_a_piece_that_is_quickened_is_predicted_quickened(client, library, joined_outing):
+    path = f"/outings/{joined_outing}"
+    pieces = [one["piece"] for one in ask(client, "GET", f"{path}/joined")["pieces"]]
+    quick = {**pieces[2], "in_s": 0.5, "out_s": 3.5, "speed": 2.0}
+    found = ask(client, "PUT", f"{path}/joined", {"pieces": [{**quick, "speed": 1.0}, quick]})
+    predicted = [one["gust"] for one in found["pieces"]]
+    assert predicted[0] != pytest.approx(predicted[1], abs=0.2)
+    asked = ask(client, "POST", f"{path}/film", status=201)
+    assemble_one(library, asked["id"])
+    assert ask(client, "GET", f"{path}/film")["gusts"] == pytest.approx(predicted, abs=0.4)
