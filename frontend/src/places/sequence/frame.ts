@@ -83,7 +83,7 @@ export function thingPath({ tall, top }: Subject, x: number): string {
 /** Hills where the sky meets the ground. */
 export function hillsPath(horizon: number): string {
   const y = (up: number) => (horizon - up).toFixed(1);
-  return `M0 ${y(0)}L0 ${y(9)}Q18 ${y(16)} 40 ${y(8)}T84 ${y(10)}T128 ${y(5)}T160 ${y(12)}L160 ${y(0)}Z`;
+  return `M0 ${y(0)}L0 ${y(9)}Q18 ${y(16)} 40 ${y(8)}T84 ${y(10)}T128 ${y(5)}Q146 ${y(3)} 160 ${y(12)}L160 ${y(0)}Z`;
 }
 
 export type Arrow = { d: string; dashed: boolean };

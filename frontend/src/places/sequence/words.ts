@@ -79,6 +79,7 @@ export const DRILL_OF_MOVE: Record<PlannedShot["move"], string> = {
 /** What is not drawn: how it is told beside a frame. */
 export function besideFrame(shot: PlannedShot): string[] {
   return [
+    ...(shot.enters ? ["it comes into the frame"] : []),
     ...(shot.playback < 1 ? [`${Math.round(100 * shot.playback)} % speed`] : []),
     ...(shot.sound ? ["sound"] : []),
     ...(shot.takes > 1 ? [`${shot.takes} takes`] : []),
@@ -97,7 +98,7 @@ export function frameWords(shot: PlannedShot, move_words: string): string {
   return [
     `${shot.size} of ${shot.subject}`,
     height[shot.height],
-    shot.enters ? "the movement comes into the frame" : move_words,
+    move_words,
     ...(shot.foreground ? [`${shot.foreground} in front`] : []),
     ...besideFrame(shot),
   ].join(", ");
