@@ -39,7 +39,7 @@ def sequence(name: str | None, data: Path, otio: Path | None, json_file: Path | 
         found = next((line.row for line in lines if line.row.name == name), None)
         if found is None:
             raise Refusal(f"{name}: no such outing; `ridgewind sequence --data {data}` lists them")
-        told = sequencing.sequence_of(db, found.id, suggest=False)
+        told = sequencing.sequence_of(db, found.id)
     if otio is not None:
         otio.write_text(timelines.as_otio(told, library.originals.resolve()), encoding="utf-8")
     if json_file is not None:

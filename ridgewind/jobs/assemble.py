@@ -1,18 +1,21 @@
-"""The assembling task: a sequence's pieces in; one small film and what its pieces measure out."""
+"""The assembling task: a sequence's pieces in; one film, small or whole, and its gusts out."""
 
 from __future__ import annotations
 
 from ridgewind.core.motion.path import Motion, clipped
-from ridgewind.core.sequence.timeline import Piece, Placed, placed
+from ridgewind.core.sequence.piece import Piece
+from ridgewind.core.sequence.shapes import delivered_px
+from ridgewind.core.sequence.timeline import Placed, placed
 from ridgewind.core.shake import read_motion
-from ridgewind.films.assembling import Part, assemble, film_size
+from ridgewind.films.assembling import Part, assemble, small_form, whole_form
 from ridgewind.films.measuring import measure_film
-from ridgewind.films.rendering import Source
+from ridgewind.films.rendering import SAFE_PX, Source
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.errors import UnfitError
 from ridgewind.services import assessing, sequencing
-from ridgewind.services.pieces import PieceSheet, measured_take
+from ridgewind.services.pieces import PieceSheet
+from ridgewind.services.sequencing import JoinedTakes
 from ridgewind.store import sequence_films
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
@@ -43,19 +46,25 @@ def _remove_film(library: Library, film_id: int) -> None:
 
 def _assemble(library: Library, db: Connection, film_id: int, watch: Watch) -> KeepResult:
     row = sequence_films.by_id(db, film_id)
-    found = sequencing.sequence_of(db, row.outing_id, pieces=row.pieces, suggest=False)
-    rate_hz, brief = found.rate_hz, found.brief
-    parts = [_part(library, db, sheet) for sheet in found.pieces]
+    found = sequencing.sequence_of(db, row.outing_id, pieces=row.pieces)
+    look = found.look
+    small = small_form(look.shape, rate_hz=look.rate_hz)
+    parts = [_part(library, found, sheet, small.size) for sheet in found.pieces]
+    form = small
+    if row.whole:
+        size = delivered_px(look.shape, found.brief.delivery_px)
+        form = whole_form(size, parts, rate_hz=look.rate_hz)
+        parts = [_part(library, found, sheet, form.size) for sheet in found.pieces]
     target = library.sequence_film_of(film_id)
+    share = 1.0 if row.whole else ASSEMBLED_SHARE
     assemble(
-        parts,
-        target,
-        place=library.sequence_part_of,
-        size=film_size(brief.delivery_width_px / brief.delivery_height_px),
-        rate_hz=rate_hz,
-        on_progress=lambda done: watch.feed(ASSEMBLED_SHARE * done),
-    )
-    gusts = _measured(library, film_id, row.pieces, rate_hz, brief.screen_deg)
+        parts, target, form=form, place=library.sequence_part_of,
+        on_progress=lambda done: watch.feed(share * done),
+    )  # fmt: skip
+    # A whole film shows what the small one does; that one is measured.
+    gusts = [] if row.whole else _measured(
+        library, film_id, row.pieces, look.rate_hz, look.screen_deg
+    )  # fmt: skip
 
     def keep() -> None:
         size = target.stat().st_size
@@ -66,28 +75,26 @@ def _assemble(library: Library, db: Connection, film_id: int, watch: Watch) -> K
     return keep
 
 
-def _part(library: Library, db: Connection, sheet: PieceSheet) -> Part:
+def _part(library: Library, found: JoinedTakes, sheet: PieceSheet, size: tuple[int, int]) -> Part:
     piece, frames = sheet.piece, sheet.placed.frames
-    take = sheet.take
-    if take is None or sheet.length_s is None:
-        return Part(piece, frames, "", None, None, None, None)
-    measured = measured_take(db, take.id)
-    if measured is None or measured.clip.codec == assessing.LOG_CODEC:
-        return Part(piece, frames, "", None, None, None, None)
-    row = measured.clip
+    take = found.here.get(piece.take_id or 0)
+    if take is None or take.clip.codec == assessing.LOG_CODEC:
+        return Part(piece, frames, "", None, None)
+    row = take.clip
     original = library.originals / row.file
     # A browser copy begins with its film; paths are of the file.
     whole = original.is_file()
     source = Source(
         original if whole else library.copy_of(row.sha256),
-        0.0 if whole else -measured.first_s,
+        0.0 if whole else -take.footage.first_s,
         (row.width or 1, row.height or 1),
-        row.fps or 25.0,
+        row.fps or found.rate_hz,
+        take.footage.subject,
     )
-    return Part(
-        piece, frames, row.sha256, source, measured.polish_of(piece), measured.analysis,
-        measured.facts, measured.first_s,
-    )  # fmt: skip
+    seen = take.seen(piece, found.look, drawn_in_pct=100.0 * SAFE_PX / max(size))
+    recipe = take.polish_of(piece) if seen.polish is not None else None
+    sound = piece.keeps_sound and bool(row.has_sound)
+    return Part(piece, frames, row.sha256, source, seen, recipe, sound)
 
 
 def _measured(

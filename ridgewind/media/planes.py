@@ -18,6 +18,7 @@ from ridgewind.media.decode import Picture
 from ridgewind.media.upright import rotated
 
 Planes = tuple[NDArray[Any], NDArray[Any], NDArray[Any]]
+VideoFrame = av.VideoFrame
 
 DEEP, SHALLOW = "yuv420p10le", "yuv420p"
 SHALLOW_TOO = "yuvj420p"
@@ -67,6 +68,18 @@ def scaled(plane: NDArray[Any], size: tuple[int, int]) -> NDArray[Any]:
         how = cv2.INTER_CUBIC if grows else cv2.INTER_LINEAR
         plane = np.asarray(cv2.resize(plane, size, interpolation=how))
     return plane
+
+
+def in_video_range(planes: Planes, like: VideoFrame) -> Planes:
+    """8-bit planes of a frame whose levels go from 0 to 255, as others have them."""
+    if like.color_range != FULL_RANGE:
+        return planes
+    luma, blue, red = planes
+    return (
+        cv2.convertScaleAbs(luma, alpha=219 / 255, beta=16),
+        cv2.convertScaleAbs(blue, alpha=224 / 255, beta=128 - 128 * 224 / 255),
+        cv2.convertScaleAbs(red, alpha=224 / 255, beta=128 - 128 * 224 / 255),
+    )
 
 
 def grey_frame(size: tuple[int, int]) -> av.VideoFrame:

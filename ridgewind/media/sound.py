@@ -10,11 +10,14 @@ from types import TracebackType
 
 import av
 import numpy as np
+from numpy.typing import NDArray
 
 from ridgewind.media.encode import FilmWriter
 from ridgewind.media.probe import is_indexed, open_film
 
-FORMAT, LAYOUT = "fltp", "stereo"
+Floats = NDArray[np.float32]
+
+FORMAT, LAYOUT, CHANNELS = "fltp", "stereo", 2
 USUAL_HZ = 48_000
 AAC_HZ = {8_000, 11_025, 12_000, 16_000, 22_050, 24_000, 32_000, 44_100, 48_000, 64_000, 88_200,
           96_000}  # fmt: skip
@@ -29,16 +32,21 @@ class Sound:
     the picture goes on; use as a context manager.
 
     rate_hz: samples a second, 0 where the stretch has no sound that can be read. Raises MediaError
-    where the file cannot be opened.
+    where the file cannot be opened. at_hz: at which it is given, 0 for as it is where that can be
+    written.
     """
 
-    def __init__(self, path: Path, *, start_s: float, end_s: float = math.inf) -> None:
+    def __init__(
+        self, path: Path, *, start_s: float, end_s: float = math.inf, at_hz: int = 0
+    ) -> None:
         self._film = open_film(path)
         self._start_s, self._end_s = start_s, end_s
         streams = self._film.streams.audio
         self._stream = streams[0] if streams and streams[0].codec_context else None
         told = self._stream.rate or 0 if self._stream else 0
         self.rate_hz = told if told in AAC_HZ or not told else USUAL_HZ
+        if at_hz and told:
+            self.rate_hz = at_hz
         try:
             self._pieces = self._decoded()
             self._next = next(self._pieces, None)
@@ -61,6 +69,13 @@ class Sound:
         while self._next is not None and self._next[0] <= until_s:
             at_s, piece = self._next
             writer.write_sound(piece, max(0.0, at_s))
+            self._next = next(self._pieces, None)
+
+    def samples(self) -> Iterator[tuple[float, Floats]]:
+        """Its pieces as samples (channels, n), with the time at which each begins, s after
+        start_s."""
+        while self._next is not None:
+            yield self._next[0], self._next[1].to_ndarray()
             self._next = next(self._pieces, None)
 
     def _decoded(self) -> Iterator[tuple[float, av.AudioFrame]]:

@@ -17,16 +17,26 @@ BLACK_LUMA, GREY = 16, 128
 """What would lie outside of the recorded picture, in 8-bit video levels."""
 
 
-def warped(planes: Planes, matrix: NDArray[np.float64], *, deep: bool) -> Planes:
+def warped(
+    planes: Planes,
+    matrix: NDArray[np.float64],
+    *,
+    deep: bool,
+    size: tuple[int, int] | None = None,
+) -> Planes:
     """The planes seen through a window.
 
     matrix: (2, 3) from a pixel of the finished luma plane to one of the recorded; colour planes
-    have half its size, and lie in its middle.
+    have half its size, and lie in its middle. size: even, of the finished plane, px; None for that
+    of the recorded.
     """
     levels = 4 if deep else 1  # ten bits count four times as far
     half = _halved(matrix)
-    first = _warp(planes[0], matrix, BLACK_LUMA * levels)
-    return first, _warp(planes[1], half, GREY * levels), _warp(planes[2], half, GREY * levels)
+    lumas = size or (planes[0].shape[1], planes[0].shape[0])
+    colours = lumas[0] // 2, lumas[1] // 2
+    first = _warp(planes[0], matrix, BLACK_LUMA * levels, lumas)
+    blue, red = (_warp(plane, half, GREY * levels, colours) for plane in planes[1:])
+    return first, blue, red
 
 
 def _halved(matrix: NDArray[np.float64]) -> NDArray[np.float64]:
@@ -36,12 +46,14 @@ def _halved(matrix: NDArray[np.float64]) -> NDArray[np.float64]:
     return half
 
 
-def _warp(plane: NDArray[Any], matrix: NDArray[np.float64], outside: int) -> NDArray[Any]:
+def _warp(
+    plane: NDArray[Any], matrix: NDArray[np.float64], outside: int, size: tuple[int, int]
+) -> NDArray[Any]:
     return np.asarray(
         cv2.warpAffine(
             plane,
             matrix,
-            plane.shape[::-1],
+            size,
             flags=cv2.INTER_CUBIC | cv2.WARP_INVERSE_MAP,
             borderMode=BORDER,
             borderValue=(outside,),

@@ -11,6 +11,7 @@ import numpy as np
 
 from ridgewind.core.clip import USUAL_SHUTTER, Clip, stretch_of
 from ridgewind.core.judge import Analysis, Assessment, assess
+from ridgewind.core.judge.verdict import Verdict, verdict_from
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
@@ -110,7 +111,7 @@ def summarise(db: Connection, take_id: int) -> Judged:
     judging an hour of film takes seconds, in which nobody else could write."""
     staleness = summaries.staleness(db, take_id)
     judged = judge(db, take_id)
-    if judged.assessment is None or judged.trace is None:
+    if judged.assessment is None or judged.trace is None or judged.motion is None:
         return judged
     found, settled = judged.assessment, judged.assessment.doubt is None
     with database.atomic(db):
@@ -129,9 +130,22 @@ def summarise(db: Connection, take_id: int) -> Judged:
             figures=figures_of(found, subject_of(db, take_id, judged.motion)) if settled else {},
             lasting=lasting_of(found) if settled else None,
             turning=hand_of(found, judged.take.focal_eq_mm) if settled else None,
+            verdict=verdict_from(found, judged.motion),
             staleness=staleness,
         )
     return judged
+
+
+def verdict_of(db: Connection, take_id: int) -> Verdict | None:
+    """What is kept of a take's verdict, worked out where that is out of date; None while it is not
+    measured. Raises NotFoundError."""
+    kept = summaries.verdict(db, take_id)
+    if kept is not None:
+        return kept
+    judged = judge(db, take_id)
+    if judged.assessment is None or judged.motion is None:
+        return None
+    return verdict_from(judged.assessment, judged.motion)
 
 
 def summarise_film(db: Connection, clip_id: int) -> None:
@@ -280,6 +294,18 @@ JudgedPart = tuple[float, float] | None
 Key = tuple[str, str, JudgedPart, float, float, tuple[SaidRow, ...]]
 
 
+def path_key(db: Connection, take: TakeRow, clip: ClipRow) -> Key | None:
+    """Names all that the path of a take depends on; None while it is not measured."""
+    stamp = clips.measured_stamp(db, clip.id)
+    if stamp is None:
+        return None
+    # A path from turning rates is another one at another focal length.
+    scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
+    said = whose_motion.of_clip(db, clip.id)
+    stretch = stretch_of(clip.fps, capture_fps(db, take, clip)) if clip.fps else 1.0
+    return clip.sha256, stamp, take.judged_part, scale, stretch, said
+
+
 class AnalysisCache:
     """The last few analyses, so that changing a brief repeats only what depends on it."""
 
@@ -292,14 +318,10 @@ class AnalysisCache:
         self, db: Connection, clip: ClipRow, take: TakeRow
     ) -> tuple[Motion | None, Analysis | None]:
         """The whole film's path, and the analysis of the part that the take is."""
-        stamp = clips.measured_stamp(db, clip.id)
-        if stamp is None:
+        key = path_key(db, take, clip)
+        if key is None:
             return None, None
-        # A path from turning rates is another one at another focal length.
-        scale = 1.0 if clip.log_focal_eq_mm is None else take.focal_eq_mm / clip.log_focal_eq_mm
-        said = whose_motion.of_clip(db, clip.id)
-        stretch = stretch_of(clip.fps, capture_fps(db, take, clip)) if clip.fps else 1.0
-        key = (clip.sha256, stamp, take.judged_part, scale, stretch, said)
+        _, _, _, scale, stretch, said = key
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)

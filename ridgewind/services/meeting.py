@@ -114,10 +114,8 @@ def _filmed(db: Connection, film: LooseFilmRow) -> FilmedTake:
 
 def _move_of(db: Connection, take_id: int) -> tuple[bool, MeasuredMove | None]:
     """Whether it is known how a take's camera moved, and its move."""
-    assessment = assessing.judge(db, take_id).assessment
-    if assessment is None or assessment.doubt is not None or assessment.move is None:
-        return False, None
-    return True, assessment.move.move
+    verdict = assessing.verdict_of(db, take_id)
+    return (False, None) if verdict is None else (verdict.known, verdict.move)
 
 
 def _got_s(shot: ShotRow) -> float | None:

@@ -9,9 +9,9 @@ from pathlib import Path
 
 import opentimelineio as otio
 
-from ridgewind.core.sequence.timeline import Piece
+from ridgewind.core.sequence.piece import Piece, piece_from
 from ridgewind.services.cuts import CutSheet
-from ridgewind.services.pieces import PieceSheet
+from ridgewind.services.pieces import PieceSheet, window_of
 from ridgewind.services.sequencing import JoinedTakes
 
 OURS = "ridgewind"
@@ -28,18 +28,21 @@ def as_otio(sequence: JoinedTakes, originals: Path) -> str:
     timeline.global_start_time = otio.opentime.RationalTime(0, rate)
     timeline.metadata[OURS] = {
         "outing": sequence.row.name, "place": sequence.row.place, "target": sequence.brief.target,
+        "shape": sequence.look.shape, "beats_per_min": sequence.row.beats_per_min,
     }  # fmt: skip
     track = otio.schema.Track(name=TRACK, kind=otio.schema.TrackKind.Video)
     cuts = [None, *sequence.cuts]
     for sheet, cut in zip(sequence.pieces, cuts, strict=False):
-        track.append(_item(sheet, cut, rate, originals))
+        track.append(_item(sheet, cut, sequence, originals))
     timeline.tracks.append(track)
     text: str = otio.adapters.write_to_string(timeline, "otio_json", indent=2)
     return f"{text}\n"
 
 
-def _item(sheet: PieceSheet, cut: CutSheet | None, rate: float, originals: Path) -> otio.core.Item:
-    piece, take = sheet.piece, sheet.take
+def _item(
+    sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes, originals: Path
+) -> otio.core.Item:
+    piece, take, rate = sheet.piece, sheet.take, sequence.rate_hz
     length = otio.opentime.RationalTime(sheet.placed.frames, rate)
     told = {"subject": "" if sheet.shot is None else sheet.shot.shot.subject}
     if take is None or sheet.length_s is None or take.deleted_at is not None:
@@ -49,7 +52,9 @@ def _item(sheet: PieceSheet, cut: CutSheet | None, rate: float, originals: Path)
     fps = take.fps or rate
     frames = round(sheet.length_s * fps)
     # Rounding to the sequence's frames must not reach out of the film.
-    used = math.ceil(sheet.placed.frames / rate * piece.speed * fps - 1e-6)
+    # Of a ramp a desk that knows none plays the mean speed, and the length stays right.
+    speed = (piece.out_s - piece.in_s) / piece.seconds
+    used = math.ceil(sheet.placed.frames / rate * speed * fps - 1e-6)
     start = otio.opentime.RationalTime(max(0, min(round(piece.in_s * fps), frames - used)), fps)
     media = otio.schema.ExternalReference(
         target_url=(originals / (sheet.file or take.file_name)).as_uri(),
@@ -62,42 +67,54 @@ def _item(sheet: PieceSheet, cut: CutSheet | None, rate: float, originals: Path)
         media_reference=media,
         source_range=otio.opentime.TimeRange(start, length),
     )
-    if piece.speed != 1.0 or piece.backwards:
+    if abs(speed - 1.0) > 1e-6 or piece.backwards:
         sign = -1.0 if piece.backwards else 1.0
-        clip.effects.append(
-            otio.schema.LinearTimeWarp(name="speed", time_scalar=sign * piece.speed)
-        )
-    clip.metadata[OURS] = told | _numbers(sheet, cut)
-    for words, at_s in _markers(sheet):
+        clip.effects.append(otio.schema.LinearTimeWarp(name="speed", time_scalar=sign * speed))
+    clip.metadata[OURS] = told | _numbers(sheet, cut, sequence)
+    for words, at_s, seconds in _markers(sheet):
         mark = otio.opentime.RationalTime(round(at_s * fps), fps)
+        length = otio.opentime.RationalTime(max(1, round(seconds * fps)), fps)
         clip.markers.append(
-            otio.schema.Marker(
-                name=words,
-                marked_range=otio.opentime.TimeRange(mark, otio.opentime.RationalTime(1, fps)),
-            )
+            otio.schema.Marker(name=words, marked_range=otio.opentime.TimeRange(mark, length))
         )
     return clip
 
 
-def _numbers(sheet: PieceSheet, cut: CutSheet | None) -> dict[str, object]:
+def _numbers(sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes) -> dict[str, object]:
     motion, take = sheet.motion, sheet.take
     assert take is not None
-    return {
+    told: dict[str, object] = {
         "take": take.id,
         "piece": asdict(sheet.piece),
         "remedy": take.remedy,
         "gust": None if motion is None else motion.gust,
         "join": None if cut is None or cut.mismatch is None else round(cut.mismatch, 3),
+        "pixels_left": None if sheet.left is None else round(sheet.left, 3),
     }
+    found = sequence.here.get(take.id)
+    if found is None:
+        return told
+    window = window_of(found, sequence.look.shape)
+    told["window"] = {"width": round(window.width, 4), "height": round(window.height, 4)}
+    polish = found.polish
+    if polish is not None:
+        told["polish"] = {
+            "keeps_under_hz": polish.corner_hz, "crop_pct": round(polish.crop_pct, 2),
+            "enlarge": round(polish.enlarge, 4), "holds_subject": polish.hold is not None,
+        }  # fmt: skip
+    return told
 
 
-def _markers(sheet: PieceSheet) -> list[tuple[str, float]]:
-    """Words at moments of the film, s from its first frame."""
+def _markers(sheet: PieceSheet) -> list[tuple[str, float, float]]:
+    """Words at moments of the film, s from its first frame, and how long each lasts."""
     out = []
+    if sheet.lee is not None:
+        out.append(("Lee", max(0.0, sheet.lee[0]), sheet.lee[1] - sheet.lee[0]))
     if sheet.shot is not None and sheet.shot.note:
-        out.append((sheet.shot.note, sheet.piece.in_s))
+        out.append((sheet.shot.note, sheet.piece.in_s, 0.0))
     if sheet.take is not None and sheet.take.cause is not None:
-        out.append((f"Shake: {sheet.take.cause.replace('_', ' ')}", sheet.piece.in_s))
+        out.append((f"Shake: {sheet.take.cause.replace('_', ' ')}", sheet.piece.in_s, 0.0))
+    out.extend((f"Speed {100 * knot.speed:.0f} %", knot.at_s, 0.0) for knot in sheet.piece.ramp)
     return out
 
 
@@ -121,7 +138,9 @@ def as_rows(sequence: JoinedTakes) -> list[dict[str, object]]:
                 "in_s": piece.in_s,
                 "out_s": piece.out_s,
                 "speed": piece.speed,
+                "ramp": " ".join(f"{knot.at_s:g}:{knot.speed:g}" for knot in piece.ramp),
                 "backwards": piece.backwards,
+                "pixels_left": None if sheet.left is None else round(sheet.left, 3),
                 "gust": None if motion is None or motion.gust is None else round(motion.gust, 2),
                 "join": None if cut is None or cut.mismatch is None else round(cut.mismatch, 3),
                 "missing": sheet.trouble,
@@ -134,7 +153,7 @@ def as_json(sequence: JoinedTakes) -> str:
     """The sequence as JSON that other programs read."""
     told = {
         "name": sequence.row.name, "rate": sequence.rate_hz, "target": sequence.brief.target,
-        "pieces": as_rows(sequence),
+        "shape": round(sequence.look.shape, 4), "pieces": as_rows(sequence),
     }  # fmt: skip
     return json.dumps(told, ensure_ascii=False, indent=2) + "\n"
 
@@ -146,7 +165,7 @@ def read_back(text: str) -> tuple[Piece, ...]:
     for clip in timeline.find_clips():
         told = clip.metadata.get(OURS, {}).get("piece")
         if told is not None:
-            out.append(Piece(**dict(told)))
+            out.append(piece_from(told))
     if not out:
         raise ValueError("no piece of ours")
     return tuple(out)

@@ -10,8 +10,8 @@ from typing import Literal
 
 from pydantic import TypeAdapter
 
+from ridgewind.core.sequence.piece import Piece
 from ridgewind.core.sequence.shot import PlannedShot
-from ridgewind.core.sequence.timeline import Piece
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
@@ -22,7 +22,8 @@ ShotState = Literal["open", "got", "impossible"]
 
 @dataclass(frozen=True)
 class OutingRow:
-    """day: a date, "" where none was said. waved: keys of what was waved away."""
+    """day: a date, "" where none was said. waved: keys of what was waved away. shape: of its
+    sequence, None for as its brief delivers. beats_per_min: of the music, None for none."""
 
     id: int
     name: str
@@ -34,6 +35,8 @@ class OutingRow:
     setup_id: int | None
     waved: tuple[str, ...]
     archived: bool
+    shape: str | None = None
+    beats_per_min: float | None = None
 
 
 @dataclass(frozen=True)
@@ -134,7 +137,8 @@ def _outing(row: sqlite3.Row) -> OutingRow:
         id=row["id"], name=row["name"], made_at=row["made_at"], place=row["place"],
         day=row["day"] or "", light=row["light"], brief_id=row["brief_id"],
         setup_id=row["setup_id"], waved=tuple(json.loads(row["waved"])),
-        archived=row["archived_at"] is not None,
+        archived=row["archived_at"] is not None, shape=row["shape"],
+        beats_per_min=row["beats_per_min"],
     )  # fmt: skip
 
 
@@ -226,6 +230,17 @@ def put_pieces(db: sqlite3.Connection, outing_id: int, kept: Sequence[Piece] | N
     """Keep the pieces of an outing's sequence; None lets its shots propose them again."""
     text = None if kept is None else _PIECES.dump_json(tuple(kept)).decode()
     db.execute("update outing set pieces = ? where id = ?", (text, outing_id))
+
+
+def put_look(
+    db: sqlite3.Connection, outing_id: int, *, shape: str | None, beats_per_min: float | None
+) -> None:
+    """Keep how an outing's sequence is shown. Raises NotFoundError."""
+    by_id(db, outing_id)
+    db.execute(
+        "update outing set shape = ?, beats_per_min = ? where id = ?",
+        (shape, beats_per_min, outing_id),
+    )
 
 
 @dataclass(frozen=True)

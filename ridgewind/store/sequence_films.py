@@ -1,4 +1,4 @@
-"""Sequences rendered small: what was asked for, and what came of it."""
+"""Sequences rendered, small or at full size: what was asked for, and what came of it."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from pydantic import TypeAdapter
 
-from ridgewind.core.sequence.timeline import Piece
+from ridgewind.core.sequence.piece import Piece
 from ridgewind.store import jobs
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
@@ -20,20 +20,23 @@ _PIECES = TypeAdapter(tuple[Piece, ...])
 
 @dataclass(frozen=True)
 class SequenceFilmRow:
-    """gusts: of each piece as rendered, None where it cannot be told; empty until it is there."""
+    """whole: at full size. gusts: of each piece as rendered, None where it cannot be told; empty
+    until it is there. size_bytes: None until then."""
 
     id: int
     outing_id: int
     pieces: tuple[Piece, ...]
+    whole: bool
     gusts: tuple[float | None, ...]
+    size_bytes: int | None
     job: JobRow
 
 
-def add(db: sqlite3.Connection, outing_id: int, pieces: Sequence[Piece]) -> int:
+def add(db: sqlite3.Connection, outing_id: int, pieces: Sequence[Piece], *, whole: bool) -> int:
     """Ask for a film; returns its id."""
     cursor = db.execute(
-        f"insert into sequence_film (outing_id, pieces, asked_at) values (?, ?, {NOW})",
-        (outing_id, _PIECES.dump_json(tuple(pieces)).decode()),
+        f"insert into sequence_film (outing_id, pieces, whole, asked_at) values (?, ?, ?, {NOW})",
+        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole),
     )
     assert cursor.lastrowid is not None
     jobs.enqueue(db, "assemble", cursor.lastrowid)
@@ -47,22 +50,26 @@ def by_id(db: sqlite3.Connection, film_id: int) -> SequenceFilmRow:
         raise NotFoundError("film", film_id)
     gusts = () if row["gusts"] is None else tuple(json.loads(row["gusts"]))
     pieces = _PIECES.validate_json(row["pieces"])
-    return SequenceFilmRow(row["id"], row["outing_id"], pieces, gusts, job)
+    return SequenceFilmRow(
+        row["id"], row["outing_id"], pieces, bool(row["whole"]), gusts, row["size_bytes"], job
+    )
 
 
-def newest(db: sqlite3.Connection, outing_id: int) -> SequenceFilmRow | None:
-    """The film of an outing that was asked for last."""
+def newest(db: sqlite3.Connection, outing_id: int, *, whole: bool) -> SequenceFilmRow | None:
+    """The film of an outing that was asked for last, small or at full size."""
     row = db.execute(
-        "select max(id) as id from sequence_film where outing_id = ?", (outing_id,)
+        "select max(id) as id from sequence_film where outing_id = ? and whole = ?",
+        (outing_id, whole),
     ).fetchone()
     return None if row["id"] is None else by_id(db, row["id"])
 
 
 def before(db: sqlite3.Connection, film_id: int) -> list[int]:
-    """Films of the same outing that were asked for earlier."""
+    """Films of the same outing and kind that were asked for earlier."""
     rows = db.execute(
         "select earlier.id from sequence_film as earlier join sequence_film as film"
-        " on film.outing_id = earlier.outing_id where film.id = ? and earlier.id < film.id",
+        " on film.outing_id = earlier.outing_id and film.whole = earlier.whole"
+        " where film.id = ? and earlier.id < film.id",
         (film_id,),
     )
     return [row["id"] for row in rows]

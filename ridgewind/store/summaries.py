@@ -10,11 +10,14 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import TypeAdapter
 
+from ridgewind.core.judge.verdict import Verdict
 from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 
 Floats = NDArray[np.float64]
+_VERDICT: TypeAdapter[Verdict] = TypeAdapter(Verdict)
 
 
 def mark_brief_stale(db: sqlite3.Connection, brief_id: int) -> int:
@@ -100,20 +103,21 @@ def put(
     lasting: Lasting | None,
     turning: Floats | None,
     staleness: int,
+    verdict: Verdict | None = None,
 ) -> None:
     """Keep a take's line. figures: what many takes are compared by. lasting: until when it lasted
     at each target. turning: of its hand, (bins, 4). staleness: of before it was judged; a line
     that has gone out of date since then stays so."""
     db.execute(
         "insert into summary (take_id, gust, peak_gust, remedy, ridge, speed_pct_s, top_band,"
-        " cause, trusted_share, figures, holds, turning, stale)"
-        " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
+        " cause, trusted_share, figures, holds, turning, verdict, stale)"
+        " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
         " on conflict (take_id) do update set gust = excluded.gust,"
         " peak_gust = excluded.peak_gust, remedy = excluded.remedy, ridge = excluded.ridge,"
         " speed_pct_s = excluded.speed_pct_s, top_band = excluded.top_band,"
         " cause = excluded.cause, trusted_share = excluded.trusted_share,"
         " figures = excluded.figures, holds = excluded.holds,"
-        " turning = excluded.turning,"
+        " turning = excluded.turning, verdict = excluded.verdict,"
         " stale = iif(summary.stale = ?, 0, summary.stale)",
         (
             take_id,
@@ -128,9 +132,20 @@ def put(
             json.dumps(figures),
             _holds(lasting),
             None if turning is None else turning.astype(np.float32).tobytes(),
+            None if verdict is None else _VERDICT.dump_json(verdict).decode(),
             staleness,
         ),
     )
+
+
+def verdict(db: sqlite3.Connection, take_id: int) -> Verdict | None:
+    """What is kept of a take's verdict; None where that is not there, or out of date."""
+    row = db.execute(
+        "select verdict from summary where take_id = ? and not stale", (take_id,)
+    ).fetchone()
+    if row is None or row["verdict"] is None:
+        return None
+    return _VERDICT.validate_json(row["verdict"])
 
 
 def _holds(lasting: Lasting | None) -> str:

@@ -280,7 +280,7 @@ class WindowMaker:
         drawn_in_pct: float = 0.0,
         subject: Subject | None = None,
     ) -> None:
-        self._recipe, self._upright = recipe, upright
+        self.recipe, self._upright = recipe, upright
         self._aspect = analysis.motion.aspect
         self._drawn_in = 1.0 - 2.0 * drawn_in_pct / 100.0 / self._aspect
         self._shots: list[tuple[float, float, Floats, Floats]] = []
@@ -296,7 +296,7 @@ class WindowMaker:
 
     def at(self, t_s: Floats) -> Windows:
         """What is seen of the frames that are shown at t_s (n,), s in the file."""
-        scale = self._drawn_in / self._recipe.enlarge
+        scale = self._drawn_in / self.recipe.enlarge
         if self._held is not None:
             x_pct, y_pct, turn_deg, growth = self._held.at(t_s).T
             return Windows(x_pct, y_pct, turn_deg, growth * scale)
@@ -306,8 +306,8 @@ class WindowMaker:
             for column in range(4 if inside.any() else 0):
                 off[inside, column] = np.interp(t_s[inside], grid_s, found[:, column])
         x_pct, y_pct = -off[:, 0], off[:, 1]
-        if self._recipe.drift is not None:
-            add_x, add_y = _drift(self._recipe, t_s, upright=self._upright, aspect=self._aspect)
+        if self.recipe.drift is not None:
+            add_x, add_y = _drift(self.recipe, t_s, upright=self._upright, aspect=self._aspect)
             x_pct, y_pct = x_pct + add_x, y_pct + add_y
         size = (1.0 + off[:, 3] / 100.0) * scale
         return Windows(x_pct, y_pct, -off[:, 2], size)

@@ -167,16 +167,33 @@ class FiledTakes(Strict):
     takes: list[FiledTake] = Field(min_length=1, max_length=200)
 
 
+class Knot(Strict):
+    """A speed at a moment of the film, s from its first frame."""
+
+    at_s: float
+    speed: float = Field(description="Share of full speed")
+
+
+class Framing(Strict):
+    """Where a window stands, or that it follows the marked subject."""
+
+    right: float = Field(default=0.0, description="From the middle, share of the room, -1 to 1")
+    down: float = 0.0
+    follows: bool = False
+
+
 class Piece(Strict):
     """A part of a take, as the sequence shows it; ranges are the core's, see
-    ridgewind/core/sequence/timeline.py. Times are of the film, from its first frame."""
+    ridgewind/core/sequence/piece.py. Times are of the film, from its first frame."""
 
     take_id: int | None
     shot_id: int | None
     in_s: float
     out_s: float
-    speed: float = Field(description="Share of full speed")
+    speed: float = Field(description="Share of full speed, where there is no ramp")
     backwards: bool
+    ramp: list[Knot] = Field(default_factory=list, max_length=16)
+    framing: Framing = Field(default_factory=Framing)
 
 
 class PieceChange(Strict):
@@ -187,10 +204,20 @@ class PieceChange(Strict):
     base: list[Piece] | None = None
 
 
+class LookChange(Strict):
+    """How a sequence is shown. shape: null for as its brief delivers. beats_per_min: of the music
+    that it is cut to, null for none."""
+
+    shape: Literal["16:9", "9:16", "1:1", "4:5", "2.39:1"] | None
+    beats_per_min: float | None
+
+
 class PieceItem(BaseModel):
     """start, frames: of the sequence. gust: as it is shown. entry, exit: velocity of pan, tilt and
     push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
-    null where it can."""
+    null where it can; notes: what showing it so costs. window: width and height of the sequence's
+    window, shares of the picture's, null without a picture. left: pixels of it for each one that is
+    delivered, along a side. marked: a subject is marked in its take."""
 
     piece: Piece
     start: int
@@ -202,6 +229,15 @@ class PieceItem(BaseModel):
     entry: list[float] | None
     exit: list[float] | None
     trouble: str | None
+    notes: list[str]
+    window: list[float] | None
+    left: float | None
+    marked: bool
+
+
+class CutPath(BaseModel):
+    outing_id: int = Field(ge=1)
+    cut: int = Field(ge=0)
 
 
 class BetterLine(BaseModel):
@@ -209,27 +245,37 @@ class BetterLine(BaseModel):
 
     words: str
     mismatch: float
+    joined: Literal["matches", "passes", "fights"]
     pieces: list[Piece]
+
+
+class BetterLines(BaseModel):
+    better: list[BetterLine]
 
 
 class CutItem(BaseModel):
     """A cut between two pieces. jump: gust leaps over it, so that the calm side makes the other
-    look worse."""
+    look worse. beat: it falls on a beat, to half a frame; null without a tempo."""
 
     mismatch: float | None
     joined: Literal["matches", "passes", "fights"] | None
     jump: bool
-    better: list[BetterLine]
+    beat: bool | None
 
 
 class Joined(BaseModel):
-    """An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all."""
+    """An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all. shape:
+    null for as its brief delivers; ratio: width over height. delivered: its size, px."""
 
     name: str
     rate_hz: float
     target: float
     frames: int
     proposed: bool
+    shape: Literal["16:9", "9:16", "1:1", "4:5", "2.39:1"] | None
+    ratio: float
+    delivered: list[int]
+    beats_per_min: float | None
     pieces: list[PieceItem]
     cuts: list[CutItem]
 
@@ -259,15 +305,23 @@ class Used(BaseModel):
     seconds: float
 
 
+class FilmAsk(BaseModel):
+    """whole: at full size, to be kept; else small, to be seen."""
+
+    whole: bool = False
+
+
 class SequenceFilm(BaseModel):
-    """The sequence rendered small. state: none where it was never asked for. stale: its pieces were
-    changed since. gusts: of each piece as rendered, null where it cannot be told."""
+    """The sequence rendered. state: none where it was never asked for. stale: its pieces were
+    changed since. gusts: of each piece as rendered, null where it cannot be told; empty of a whole
+    film. bytes: its size."""
 
     id: int | None
     state: Literal["none", "queued", "running", "done", "failed", "cancelled"]
     progress: float | None
     stale: bool
     gusts: list[float | None]
+    bytes: int | None
     error: str | None
 
 

@@ -42,7 +42,7 @@ def test_the_shots_propose_pieces_and_what_is_missing_stays_in_its_place(client,
 
 def test_a_cut_is_made_better_by_what_is_offered(client, joined_outing):
     found = ask(client, "GET", f"/outings/{joined_outing}/joined")
-    best = found["cuts"][0]["better"][0]
+    best = ask(client, "GET", f"/outings/{joined_outing}/joined/cuts/0")["better"][0]
     assert best["mismatch"] < found["cuts"][0]["mismatch"]
     pieces = [one["piece"] for one in found["pieces"]]
     changed = [*best["pieces"], *pieces[2:]]
