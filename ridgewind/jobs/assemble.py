@@ -9,8 +9,9 @@ from ridgewind.core.sequence.timeline import Placed, placed
 from ridgewind.core.shake import read_motion
 from ridgewind.films.assembling import Part, assemble, small_form, whole_form
 from ridgewind.films.measuring import measure_film
-from ridgewind.films.rendering import SAFE_PX, Source
+from ridgewind.films.rendering import SAFE_PX
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
+from ridgewind.jobs.sources import source_of
 from ridgewind.library.library import Library
 from ridgewind.media.errors import UnfitError
 from ridgewind.services import assessing, sequencing
@@ -81,16 +82,7 @@ def _part(library: Library, found: JoinedTakes, sheet: PieceSheet, size: tuple[i
     if take is None or take.clip.codec == assessing.LOG_CODEC:
         return Part(piece, frames, "", None, None)
     row = take.clip
-    original = library.originals / row.file
-    # A browser copy begins with its film; paths are of the file.
-    whole = original.is_file()
-    source = Source(
-        original if whole else library.copy_of(row.sha256),
-        0.0 if whole else -take.footage.first_s,
-        (row.width or 1, row.height or 1),
-        row.fps or found.rate_hz,
-        take.footage.subject,
-    )
+    source = source_of(library, take, rate_hz=found.rate_hz)
     seen = take.seen(piece, found.look, drawn_in_pct=100.0 * SAFE_PX / max(size))
     recipe = take.polish_of(piece) if seen.polish is not None else None
     sound = piece.keeps_sound and bool(row.has_sound)

@@ -127,6 +127,11 @@ class Seen:
         """Its film's first frame, s in the file."""
         return self._footage.first_s
 
+    def time_of(self, number: int) -> float:
+        """When what a frame shows was filmed, s of the path."""
+        at_s = times_of(self.piece, self.frames, rate_hz=self.look.rate_hz)
+        return float(at_s[number]) + self.first_s
+
     @cached_property
     def _pictures(self) -> NDArray[np.intp]:
         """(frames,) which picture of the film each frame shows."""

@@ -6,6 +6,7 @@ import csv
 import io
 from dataclasses import asdict
 from http import HTTPStatus
+from typing import Literal
 
 from flask import Response, send_file
 
@@ -22,6 +23,7 @@ from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current, download
 from ridgewind.web.errors import ElsewhereError, MissingError
 from ridgewind.web.sequence import models
+from ridgewind.web.sequence.paper import contact_sheet
 from ridgewind.web.takes.serialise import take_line
 
 api = blueprint("joined", prefix="/api/outings/<int:outing_id>")
@@ -202,6 +204,26 @@ def as_json(path: models.OutingPath) -> Response:
     with current().read() as db:
         found = sequencing.sequence_of(db, path.outing_id)
     return download(timelines.as_json(found), "application/json", f"{_plain(found.row.name)}.json")
+
+
+@api.get("/sequence.pdf", responses=FAULTS)
+def as_pdf(path: models.OutingPath) -> Response:
+    """The sequence as a contact sheet, on paper."""
+    return _contact_sheet(path.outing_id, "pdf", "application/pdf")
+
+
+@api.get("/sequence.png", responses=FAULTS)
+def as_png(path: models.OutingPath) -> Response:
+    """The sequence as a contact sheet, in one picture."""
+    return _contact_sheet(path.outing_id, "png", "image/png")
+
+
+def _contact_sheet(outing_id: int, kind: Literal["pdf", "png"], mimetype: str) -> Response:
+    service = current()
+    with service.read() as db:
+        found = sequencing.sequence_of(db, outing_id)
+        sheet = contact_sheet(service.library, found, kind=kind)
+    return download(sheet, mimetype, f"{_plain(found.row.name)}.{kind}")
 
 
 @api.get("/sequence.csv", responses=FAULTS)
