@@ -24,18 +24,22 @@ DPI = 150
 PAGE_PX = (1754, 1240)
 """A sheet of A4 across."""
 
-MARGIN, GAP, HEAD, COLUMNS = 70, 28, 120, 4
-CELL = (PAGE_PX[0] - 2 * MARGIN - (COLUMNS - 1) * GAP) // COLUMNS
-RIDGE, WORDS, TALLEST = 54, 64, 300
-"""Heights under a picture, px, and of the tallest picture."""
+MARGIN, GAP, HEAD = 70, 28, 120
+WIDEST, TALLEST = (PAGE_PX[0] - 2 * MARGIN - 3 * GAP) // 4, 300
+"""Of a picture, px: four of the usual shape stand beside each other."""
 
-PAPER, INK, STONE, LINE, EMBER, LICHEN = (
-    "#FBFCFB", "#10252B", "#566B70", "#D3DCDB", "#C9431F", "#DDE7AE",
-)  # fmt: skip
+NARROWEST = 240
+"""Of what is written under one."""
+
+RIDGE, WORDS = 54, 64
+"""Heights under a picture."""
+
+PAPER, INK, STONE, LINE, EMBER = "#FBFCFB", "#10252B", "#566B70", "#D3DCDB", "#C9431F"
 RIDGES = ("#163D49", "#356878", "#6C98A4", "#A3BFC4", "#CFDDDE")
 """Of the bands, near ones first, as everywhere."""
 
-MOST_GUST, STEPS_PER_GUST = 10.0, 25.0
+MOST_GUST = 8.0
+HATCH = 6
 
 FONTS = Path(__file__).parent / "fonts"
 LATIN = ((0x0, 0xFF), (0x131, 0x131), (0x152, 0x153), (0x2000, 0x206F), (0x20AC, 0x20AC))
@@ -45,8 +49,8 @@ LATIN = ((0x0, 0xFF), (0x131, 0x131), (0x152, 0x153), (0x2000, 0x206F), (0x20AC,
 @dataclass(frozen=True)
 class Cell:
     """A piece on the sheet. picture: (height, width, 3) BGR, None where it is missing. ridge:
-    (n, 5) heights reached by the bands, near ones first, gust. join: how it joins to the one before, ""
-    where that is not known."""
+    (n, 5) heights reached by the bands, near ones first, gust. join: how it joins to the one
+    before, "" where that is not known."""
 
     number: int
     subject: str
@@ -78,7 +82,7 @@ def picture_of(seen: Seen, source: Source) -> NDArray[np.uint8] | None:
             picture = next(iter(film.pictures(lambda plane: plane[::16, ::16])), None)
             if picture is None:
                 return None
-            still = still_of(picture, long_side_px=round(2 * CELL / min(1.0, seen.window.width)))
+            still = still_of(picture, long_side_px=round(2 * WIDEST / min(1.0, seen.window.width)))
     except MediaError:
         return None
     return _cut(still, seen.window, seen.middles[middle])
@@ -95,19 +99,9 @@ def _cut(
     return out
 
 
-def ridge_of(
-    encoded: bytes, *, columns: int, from_share: float, to_share: float, backwards: bool
-) -> NDArray[np.float64]:
-    """The part of a take's small ridge that a piece shows: (n, 5) gust reached by each band."""
-    whole = np.frombuffer(encoded, np.uint8).reshape(columns, -1) / STEPS_PER_GUST
-    first = min(columns - 1, int(from_share * columns))
-    part = whole[first : max(first + 1, round(to_share * columns))]
-    return part[::-1] if backwards else part
-
-
 def as_png(heading: Heading, cells: Sequence[Cell]) -> bytes:
     """All of it in one picture."""
-    rows = max(1, -(-len(cells) // COLUMNS))
+    rows = max(1, -(-len(cells) // _columns(heading.shape)))
     height = 2 * MARGIN + HEAD + rows * _row_height(heading.shape)
     out = io.BytesIO()
     _page(heading, cells, height).save(out, "PNG", dpi=(DPI, DPI))
@@ -116,7 +110,8 @@ def as_png(heading: Heading, cells: Sequence[Cell]) -> bytes:
 
 def as_pdf(heading: Heading, cells: Sequence[Cell]) -> bytes:
     """On sheets of paper."""
-    each = COLUMNS * max(1, (PAGE_PX[1] - 2 * MARGIN - HEAD) // _row_height(heading.shape))
+    rows = max(1, (PAGE_PX[1] - 2 * MARGIN - HEAD) // _row_height(heading.shape))
+    each = rows * _columns(heading.shape)
     pages = [
         _page(heading, cells[first : first + each], PAGE_PX[1])
         for first in range(0, max(1, len(cells)), each)
@@ -127,9 +122,17 @@ def as_pdf(heading: Heading, cells: Sequence[Cell]) -> bytes:
 
 
 def _frame_size(shape: float) -> tuple[int, int]:
-    return (CELL, round(CELL / shape)) if CELL / shape <= TALLEST else (
-        round(TALLEST * shape), TALLEST
-    )  # fmt: skip
+    if WIDEST / shape <= TALLEST:
+        return WIDEST, round(WIDEST / shape)
+    return round(TALLEST * shape), TALLEST
+
+
+def _cell_width(shape: float) -> int:
+    return max(NARROWEST, _frame_size(shape)[0])
+
+
+def _columns(shape: float) -> int:
+    return (PAGE_PX[0] - 2 * MARGIN + GAP) // (_cell_width(shape) + GAP)
 
 
 def _row_height(shape: float) -> int:
@@ -142,8 +145,9 @@ def _page(heading: Heading, cells: Sequence[Cell], height: int) -> Image.Image:
     _write(pen, (MARGIN, MARGIN), heading.name, size=44, weight=700, width=100)
     _write(pen, (MARGIN, MARGIN + 58), heading.words, size=22, colour=STONE)
     for place, cell in enumerate(cells):
-        left = MARGIN + place % COLUMNS * (CELL + GAP)
-        top = MARGIN + HEAD + place // COLUMNS * _row_height(heading.shape)
+        row, column = divmod(place, _columns(heading.shape))
+        left = MARGIN + column * (_cell_width(heading.shape) + GAP)
+        top = MARGIN + HEAD + row * _row_height(heading.shape)
         _draw(page, pen, cell, heading, (left, top))
     return page
 
@@ -167,8 +171,9 @@ def _draw(
     _draw_ridge(pen, cell.ridge, heading.target, (left, top + height, width))
     below = top + height + RIDGE + 6
     gust = "–" if cell.gust is None else f"{cell.gust:.1f}"
-    _write(pen, (left + width, below), gust, size=30, weight=700, width=70, right=True)
-    room = width - 60
+    across = _cell_width(heading.shape)
+    _write(pen, (left + across, below), gust, size=30, weight=700, width=70, right=True)
+    room = across - 60
     _write(pen, (left, below), f"{cell.number}  {cell.subject}", size=20, weight=650, room=room)
     words = cell.words if not cell.join else f"{cell.words} · {cell.join}"
     _write(pen, (left, below + 26), words, size=17, colour=STONE, room=room)
@@ -194,6 +199,11 @@ def _draw_ridge(
         for band in reversed(range(rows.shape[1])):
             line = [(float(x), height(float(g))) for x, g in zip(along, rows[:, band], strict=True)]
             pen.polygon([(left, bottom), *line, (left + width, bottom)], fill=RIDGES[band])
+        # What rises over the target is hatched.
+        for x in range(left, left + width, HATCH):
+            over = float(np.interp(x, along, rows[:, -1]))
+            if over > target:
+                pen.line((x, height(over), x, height(target)), fill=EMBER, width=2)
     for dash in range(left, left + width, 8):
         pen.line((dash, height(target), dash + 3, height(target)), fill=INK, width=1)
     pen.line((left, bottom, left + width, bottom), fill=LINE, width=1)

@@ -20,6 +20,8 @@ from ridgewind.core.sequence.piece import Piece
 from ridgewind.core.sequence.seen import Footage, Look, PieceMotion, Seen, footage_of, motion_of
 from ridgewind.core.sequence.shapes import SHAPES, Cutout, cutout, delivered_px
 from ridgewind.core.sequence.timeline import Placed
+from ridgewind.core.shake.reading import band_shares
+from ridgewind.core.shake.trace import trace
 from ridgewind.services import assessing
 from ridgewind.store import clips, subjects, takes
 from ridgewind.store.clips import ClipRow
@@ -30,6 +32,14 @@ from ridgewind.store.takes import TakeRow
 
 MOST_MOTIONS = 2000
 """Motions of pieces that are kept: a page asks for all of a sequence again at each change."""
+
+
+@dataclass(frozen=True)
+class Shown:
+    """How a piece moves as it is shown. ridge: of it, as small as in the list; see assessing."""
+
+    motion: PieceMotion
+    ridge: bytes
 
 
 @dataclass(frozen=True)
@@ -49,6 +59,7 @@ class PieceSheet:
     trouble: str | None
     notes: tuple[str, ...] = ()
     file: str | None = None
+    ridge: bytes = b""
     left: float | None = None
     marked: bool = False
     lee: tuple[float, float] | None = None
@@ -131,30 +142,38 @@ class MeasuredTake:
         windows = self.windows_of(piece, drawn_in_pct=drawn_in_pct)
         return Seen(piece, self.footage, look, polish=windows)
 
-    def motion_of(self, piece: Piece, look: Look) -> PieceMotion | None:
-        """The motion of a piece as it is shown; None where that cannot be told."""
+    def shown(self, piece: Piece, look: Look) -> Shown | None:
+        """How a piece moves as it is shown; None where that cannot be told."""
         recipe = None if self.verdict is None else self.verdict.recipe
         key = (self._key, piece, look, recipe, self.marks)
-        return _motions.get(key, lambda: self._motion_of(piece, look))
+        return _motions.get(key, lambda: self._shown(piece, look))
 
-    def _motion_of(self, piece: Piece, look: Look) -> PieceMotion | None:
+    def _shown(self, piece: Piece, look: Look) -> Shown | None:
         t_s = self.footage.motion.t_s
         start_s, end_s = self.footage.first_s + piece.in_s, self.footage.first_s + piece.out_s
         for shot in self.footage.motion.shots:
             inside = t_s[shot.start] < end_s and t_s[shot.stop - 1] > start_s
             if inside and shot.measurable and shot.doubt is not None:
                 return None
-        return motion_of(self.seen(piece, look))
+        seen = self.seen(piece, look)
+        motion = motion_of(seen)
+        if motion is None:
+            return None
+        line = trace(
+            seen.reading, band_shares(seen.reading)[1], screen_deg=look.screen_deg,
+            most_points=assessing.TRACE_POINTS,
+        )  # fmt: skip
+        return Shown(motion, assessing.small_ridge(line))
 
 
 class _Motions:
     """The motions that were asked for last."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[object, PieceMotion | None] = OrderedDict()
+        self._kept: OrderedDict[object, Shown | None] = OrderedDict()
         self._guard = threading.Lock()
 
-    def get(self, key: object, make: Callable[[], PieceMotion | None]) -> PieceMotion | None:
+    def get(self, key: object, make: Callable[[], Shown | None]) -> Shown | None:
         with self._guard:
             if key in self._kept:
                 self._kept.move_to_end(key)
@@ -214,10 +233,12 @@ def sheet_of(
     lee = None
     if verdict is not None and verdict.lee is not None:
         lee = (verdict.lee[0] - verdict.first_s, verdict.lee[1] - verdict.first_s)
+    shown = found.shown(piece, look)
     return PieceSheet(
-        piece, place, shot, found.take, found.motion_of(piece, look), length_s, trouble,
+        piece, place, shot, found.take, None if shown is None else shown.motion, length_s, trouble,
         tuple(_notes(piece, shot, found, brief)), found.clip.file,
-        _pixels_left(found, look.shape, brief), bool(found.marks), lee,
+        b"" if shown is None else shown.ridge, _pixels_left(found, look.shape, brief),
+        bool(found.marks), lee,
     )  # fmt: skip
 
 

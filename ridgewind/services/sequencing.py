@@ -191,8 +191,8 @@ def gust_of(db: Connection, take_id: int, in_s: float, out_s: float) -> float | 
         return None
     brief = found.take.brief
     look = Look(found.clip.fps or brief.delivery_fps, found.picture, brief.screen_deg)
-    motion = found.motion_of(Piece(take_id, None, in_s, out_s), look)
-    return None if motion is None else motion.gust
+    shown = found.shown(Piece(take_id, None, in_s, out_s), look)
+    return None if shown is None else shown.motion.gust
 
 
 def put_look(

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
 import { keys } from "./keys";
 
@@ -28,7 +28,7 @@ export function useJoinedChange(id: number) {
   const cache = useQueryClient();
   const params = { path: { outing_id: id } };
   return useMutation({
-    mutationFn: (change: { pieces: Piece[]; base: Piece[] } | null) =>
+    mutationFn: (change: { pieces: Piece[]; base: Piece[] | null } | null) =>
       change === null
         ? dataOf(client.POST("/api/outings/{outing_id}/joined/anew", { params }))
         : dataOf(client.PUT("/api/outings/{outing_id}/joined", { params, body: change })),
@@ -36,8 +36,47 @@ export function useJoinedChange(id: number) {
     onError: () => cache.invalidateQueries({ queryKey: keys.joined(id) }),
     onSuccess: (found) => {
       cache.setQueryData<Joined>(keys.joined(id), found);
-      void cache.invalidateQueries({ queryKey: keys.sequenceFilm(id) });
+      filmsChanged(cache, id);
     },
+  });
+}
+
+export type Look = Schemas["LookChange"];
+
+/** Show the sequence otherwise, or move every cut to its beat. */
+export function useLookChange(id: number) {
+  const cache = useQueryClient();
+  const params = { path: { outing_id: id } };
+  return useMutation({
+    mutationFn: (change: Look | "snap") =>
+      change === "snap"
+        ? dataOf(client.POST("/api/outings/{outing_id}/joined/snap", { params }))
+        : dataOf(client.PUT("/api/outings/{outing_id}/joined/look", { params, body: change })),
+    scope: { id: `joined-${id}` },
+    onSuccess: (found) => {
+      cache.setQueryData<Joined>(keys.joined(id), found);
+      filmsChanged(cache, id);
+    },
+  });
+}
+
+const filmsChanged = (cache: QueryClient, id: number) => {
+  for (const whole of [false, true]) {
+    void cache.invalidateQueries({ queryKey: keys.sequenceFilm(id, whole) });
+  }
+};
+
+/** What would make a cut match better; sides: the pieces beside it. */
+export function useBetterCuts(id: number, cut: number, sides: readonly Piece[]) {
+  return useQuery({
+    queryKey: keys.betterCuts(id, cut, ...sides),
+    queryFn: ({ signal }) =>
+      dataOf(
+        client.GET("/api/outings/{outing_id}/joined/cuts/{cut}", {
+          params: { path: { outing_id: id, cut } },
+          signal,
+        }),
+      ),
   });
 }
 
@@ -46,14 +85,14 @@ const LOOK_MS = 500;
 const isOnItsWay = (film: SequenceFilm | undefined) =>
   film?.state === "queued" || film?.state === "running";
 
-/** The sequence rendered small, looked at while it is on its way. */
-export function useSequenceFilm(id: number) {
+/** The sequence rendered, small or whole, looked at while it is on its way. */
+export function useSequenceFilm(id: number, whole = false) {
   return useQuery({
-    queryKey: keys.sequenceFilm(id),
+    queryKey: keys.sequenceFilm(id, whole),
     queryFn: ({ signal }) =>
       dataOf(
         client.GET("/api/outings/{outing_id}/film", {
-          params: { path: { outing_id: id } },
+          params: { path: { outing_id: id }, query: { whole } },
           signal,
         }),
       ),
@@ -62,15 +101,15 @@ export function useSequenceFilm(id: number) {
 }
 
 /** Render the sequence, or stop rendering it. */
-export function useSequenceFilmChange(id: number) {
+export function useSequenceFilmChange(id: number, whole = false) {
   const cache = useQueryClient();
-  const params = { path: { outing_id: id } };
+  const params = { path: { outing_id: id }, query: { whole } };
   return useMutation({
     mutationFn: (act: "begin" | "stop") =>
       act === "begin"
         ? dataOf(client.POST("/api/outings/{outing_id}/film", { params }))
         : dataOf(client.DELETE("/api/outings/{outing_id}/film", { params })),
-    onSuccess: (found) => cache.setQueryData<SequenceFilm>(keys.sequenceFilm(id), found),
+    onSuccess: (found) => cache.setQueryData<SequenceFilm>(keys.sequenceFilm(id, whole), found),
   });
 }
 

@@ -61,8 +61,9 @@ export const keys = {
   outing: (id: number) => ["outing", id],
   meetings: (id: number) => ["meetings", id],
   joined: (id: number) => ["joined", id],
+  betterCuts: (id: number, ...sides: unknown[]) => ["betterCuts", id, ...sides],
   used: (id: number) => ["used", id],
-  sequenceFilm: (id: number) => ["sequenceFilm", id],
+  sequenceFilm: (id: number, whole: boolean) => ["sequenceFilm", id, whole],
   shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;
 
@@ -134,7 +135,7 @@ const OUT_OF_DATE = {
   /** The shooter said whose motion a take shows. */
   motion: [...VERDICTS, "path", "spectrum", "points"],
   /** A subject was marked or let go, which may be held. */
-  subjects: ["takes", "take", "remedyDetails", "windows", "compare"],
+  subjects: ["takes", "take", "remedyDetails", "windows", "compare", "joined"],
   logs: ["takes", "take", "path", "spectrum", "log"],
   drills: ["drills", "plan"],
   outings: ["outings", "joined", "sequenceFilm"],

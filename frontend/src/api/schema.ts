@@ -1118,7 +1118,7 @@ export interface paths {
     /** How far the sequence is rendered. */
     get: operations["joined_film_film_get"];
     put?: never;
-    /** Render the sequence small, to be seen; only what has changed is rendered anew. */
+    /** Render the sequence; only what has changed is rendered anew. */
     post: operations["joined_begin_film_film_post"];
     /** Stop rendering; pieces that are done stay for the next time. */
     delete: operations["joined_stop_film_film_delete"];
@@ -1134,7 +1134,7 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    /** The rendered sequence. */
+    /** The rendered sequence; a whole one as a file to be kept. */
     get: operations["joined_film_file_film_mp4_get"];
     put?: never;
     post?: never;
@@ -1173,6 +1173,57 @@ export interface paths {
     put?: never;
     /** Let the shots propose the sequence again. */
     post: operations["joined_propose_anew_joined_anew_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/joined/cuts/{cut}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** What would make a cut match better, the cuts counted from 0. */
+    get: operations["joined_better_cut_joined_cuts__int_cut__get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/joined/look": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Show the sequence in another shape, or cut it to another tempo. */
+    put: operations["joined_put_look_joined_look_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/joined/snap": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Move every cut to the beat nearest to it. */
+    post: operations["joined_snap_joined_snap_post"];
     delete?: never;
     options?: never;
     head?: never;
@@ -1276,6 +1327,40 @@ export interface paths {
     };
     /** An OpenTimelineIO time line, with the films as they came as its media. */
     get: operations["joined_as_otio_sequence_otio_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/sequence.pdf": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The sequence as a contact sheet, on paper. */
+    get: operations["joined_as_pdf_sequence_pdf_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/outings/{outing_id}/sequence.png": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The sequence as a contact sheet, in one picture. */
+    get: operations["joined_as_png_sequence_png_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -2645,12 +2730,22 @@ export interface components {
      * @description What would make a cut match better. pieces: both sides, changed.
      */
     BetterLine: {
+      /**
+       * Joined
+       * @enum {string}
+       */
+      joined: "matches" | "passes" | "fights";
       /** Mismatch */
       mismatch: number;
       /** Pieces */
       pieces: components["schemas"]["Piece"][];
       /** Words */
       words: string;
+    };
+    /** BetterLines */
+    BetterLines: {
+      /** Better */
+      better: components["schemas"]["BetterLine"][];
     };
     /** BlindOrder */
     BlindOrder: {
@@ -3070,11 +3165,11 @@ export interface components {
     /**
      * CutItem
      * @description A cut between two pieces. jump: gust leaps over it, so that the calm side makes the other
-     *     look worse.
+     *     look worse. beat: it falls on a beat, to half a frame; null without a tempo.
      */
     CutItem: {
-      /** Better */
-      better: components["schemas"]["BetterLine"][];
+      /** Beat */
+      beat: boolean | null;
       /** Joined */
       joined: ("matches" | "passes" | "fights") | null;
       /** Jump */
@@ -3635,6 +3730,21 @@ export interface components {
       width_px: number | null;
     };
     /**
+     * Framing
+     * @description Where a window stands, or that it follows the marked subject.
+     */
+    Framing: {
+      /** Down */
+      down: number;
+      /** Follows */
+      follows: boolean;
+      /**
+       * Right
+       * @description From the middle, share of the room, -1 to 1
+       */
+      right: number;
+    };
+    /**
      * GainLine
      * @description over: gust over its mark; null where it was never filmed and works on a kind of shake.
      */
@@ -3861,11 +3971,16 @@ export interface components {
     };
     /**
      * Joined
-     * @description An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all.
+     * @description An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all. shape:
+     *     null for as its brief delivers; ratio: width over height. delivered: its size, px.
      */
     Joined: {
+      /** Beats Per Min */
+      beats_per_min: number | null;
       /** Cuts */
       cuts: components["schemas"]["CutItem"][];
+      /** Delivered */
+      delivered: number[];
       /** Frames */
       frames: number;
       /** Name */
@@ -3876,6 +3991,10 @@ export interface components {
       proposed: boolean;
       /** Rate Hz */
       rate_hz: number;
+      /** Ratio */
+      ratio: number;
+      /** Shape */
+      shape: ("16:9" | "9:16" | "1:1" | "4:5" | "2.39:1") | null;
       /** Target */
       target: number;
     };
@@ -3980,6 +4099,19 @@ export interface components {
       setups: components["schemas"]["SetupItem"][];
       /** Supports */
       supports: components["schemas"]["SupportItem"][];
+    };
+    /**
+     * Knot
+     * @description A speed at a moment of the film, s from its first frame.
+     */
+    Knot: {
+      /** At S */
+      at_s: number;
+      /**
+       * Speed
+       * @description Share of full speed
+       */
+      speed: number;
     };
     /**
      * Lens
@@ -4320,6 +4452,17 @@ export interface components {
       mapping: components["schemas"]["Mapping"] | null;
       /** Text */
       text: string;
+    };
+    /**
+     * LookChange
+     * @description How a sequence is shown. shape: null for as its brief delivers. beats_per_min: of the music
+     *     that it is cut to, null for none.
+     */
+    LookChange: {
+      /** Beats Per Min */
+      beats_per_min: number | null;
+      /** Shape */
+      shape: ("16:9" | "9:16" | "1:1" | "4:5" | "2.39:1") | null;
     };
     /**
      * LooseFilm
@@ -5077,20 +5220,23 @@ export interface components {
     /**
      * Piece
      * @description A part of a take, as the sequence shows it; ranges are the core's, see
-     *     ridgewind/core/sequence/timeline.py. Times are of the film, from its first frame.
+     *     ridgewind/core/sequence/piece.py. Times are of the film, from its first frame.
      */
     Piece: {
       /** Backwards */
       backwards: boolean;
+      framing: components["schemas"]["Framing"];
       /** In S */
       in_s: number;
       /** Out S */
       out_s: number;
+      /** Ramp */
+      ramp: components["schemas"]["Knot"][];
       /** Shot Id */
       shot_id: number | null;
       /**
        * Speed
-       * @description Share of full speed
+       * @description Share of full speed, where there is no ramp
        */
       speed: number;
       /** Take Id */
@@ -5114,20 +5260,33 @@ export interface components {
      * PieceItem
      * @description start, frames: of the sequence. gust: as it is shown. entry, exit: velocity of pan, tilt and
      *     push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
-     *     null where it can.
+     *     null where it can; notes: what showing it so costs. window: width and height of the sequence's
+     *     window, shares of the picture's, null without a picture. left: pixels of it for each one that is
+     *     delivered, along a side. marked: a subject is marked in its take. fps: of its film.
+     *     ridge: of the piece as it is shown, encoded as a take's.
      */
     PieceItem: {
       /** Entry */
       entry: number[] | null;
       /** Exit */
       exit: number[] | null;
+      /** Fps */
+      fps: number | null;
       /** Frames */
       frames: number;
       /** Gust */
       gust: number | null;
+      /** Left */
+      left: number | null;
       /** Length S */
       length_s: number | null;
+      /** Marked */
+      marked: boolean;
+      /** Notes */
+      notes: string[];
       piece: components["schemas"]["Piece"];
+      /** Ridge */
+      ridge: string;
       /** Start */
       start: number;
       /** Subject */
@@ -5135,6 +5294,8 @@ export interface components {
       take: components["schemas"]["TakeLine"] | null;
       /** Trouble */
       trouble: string | null;
+      /** Window */
+      window: number[] | null;
     };
     /**
      * Place
@@ -6112,10 +6273,13 @@ export interface components {
     };
     /**
      * SequenceFilm
-     * @description The sequence rendered small. state: none where it was never asked for. stale: its pieces were
-     *     changed since. gusts: of each piece as rendered, null where it cannot be told.
+     * @description The sequence rendered. state: none where it was never asked for. stale: its pieces were
+     *     changed since. gusts: of each piece as rendered, null where it cannot be told; empty of a whole
+     *     film. bytes: its size.
      */
     SequenceFilm: {
+      /** Bytes */
+      bytes: number | null;
       /** Error */
       error: string | null;
       /** Gusts */
@@ -11212,7 +11376,9 @@ export interface operations {
   };
   joined_film_film_get: {
     parameters: {
-      query?: never;
+      query?: {
+        whole?: boolean;
+      };
       header?: never;
       path: {
         outing_id: number;
@@ -11259,7 +11425,9 @@ export interface operations {
   };
   joined_begin_film_film_post: {
     parameters: {
-      query?: never;
+      query?: {
+        whole?: boolean;
+      };
       header?: never;
       path: {
         outing_id: number;
@@ -11306,7 +11474,9 @@ export interface operations {
   };
   joined_stop_film_film_delete: {
     parameters: {
-      query?: never;
+      query?: {
+        whole?: boolean;
+      };
       header?: never;
       path: {
         outing_id: number;
@@ -11353,7 +11523,9 @@ export interface operations {
   };
   joined_film_file_film_mp4_get: {
     parameters: {
-      query?: never;
+      query?: {
+        whole?: boolean;
+      };
       header?: never;
       path: {
         outing_id: number;
@@ -11488,6 +11660,152 @@ export interface operations {
     };
   };
   joined_propose_anew_joined_anew_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Joined"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_better_cut_joined_cuts__int_cut__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+        cut: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BetterLines"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_put_look_joined_look_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["LookChange"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Joined"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_snap_joined_snap_post: {
     parameters: {
       query?: never;
       header?: never;
@@ -11760,6 +12078,82 @@ export interface operations {
     };
   };
   joined_as_otio_sequence_otio_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_as_pdf_sequence_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        outing_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  joined_as_png_sequence_png_get: {
     parameters: {
       query?: never;
       header?: never;

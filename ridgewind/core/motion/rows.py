@@ -139,7 +139,7 @@ def columns_of(
     for start, stop in runs:
         if stop - start > LONGEST_REPEAT:
             trust[start:stop] = 0.0
-    put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
+    _put_between(path, t_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
     return path, error, trust, runs
 
 
@@ -159,7 +159,7 @@ def _repeats(rows: Sequence[Row], cuts: Sequence[int], path: Floats) -> list[tup
     return found
 
 
-def put_between(
+def _put_between(
     path: Floats, t_s: Floats, runs: list[tuple[int, int]], cuts: Sequence[int]
 ) -> None:
     """Put repeated frames onto a cubic through the two fresh frames before and after; a straight

@@ -10,7 +10,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,7 +17,6 @@ from numpy.typing import NDArray
 from ridgewind.core.judge.recipe import WindowMaker, Windows
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
-from ridgewind.core.motion.rows import LONGEST_REPEAT, put_between
 from ridgewind.core.sequence.joins import EDGE_S
 from ridgewind.core.sequence.piece import (
     SHORTEST_S,
@@ -31,7 +29,7 @@ from ridgewind.core.sequence.shapes import Cutout, cutout, middles
 from ridgewind.core.sequence.timeline import frames_of, shown_pictures, times_of
 from ridgewind.core.shake.gust import in_long_sides, to_gust
 from ridgewind.core.shake.lowpass import lowpass
-from ridgewind.core.shake.reading import EvenShot, evened, read_motion
+from ridgewind.core.shake.reading import EvenShot, Reading, evened, read_motion
 from ridgewind.core.units import aspect_to_rho
 
 Floats = NDArray[np.float64]
@@ -192,25 +190,17 @@ class Seen:
         return self._places() is not None
 
     def motion(self) -> Motion:
-        """The path that the finished film is to measure as; without frames at its end that show the
-        picture before once more, since nothing after them says where they belong."""
-        fresh = np.flatnonzero(np.diff(self._pictures, prepend=-1))
-        count = int(fresh[-1]) + 1
-        source, index = self._footage.motion, self._pictures[:count]
-        at_s = np.arange(count) / self.look.rate_hz
+        """The path that the finished film is to measure as. A picture that is shown again stands
+        still meanwhile: whoever looks sees it stutter."""
+        source, index = self._footage.motion, self._pictures
+        at_s = np.arange(self.frames) / self.look.rate_hz
         shots = np.searchsorted([shot.stop for shot in source.shots], index, side="right")
         cuts = [int(k) + 1 for k in np.flatnonzero(np.diff(shots))]
         columns = (source.pan_pct, source.tilt_pct, source.roll_deg, source.zoom_pct)
         path = _bridged(np.column_stack([column[index] for column in columns]), at_s)
-        windows = None if self.polished is None else _first(self.polished, count)
-        path = self._through(path, windows, self.middles[:count])
+        path = self._through(path, self.polished, self.middles)
         path[~np.isfinite(source.pan_pct[index])] = np.nan
-        trust = source.trust[index].copy()
-        runs = _repeats(fresh)
-        put_between(path, at_s, [run for run in runs if run[1] - run[0] <= LONGEST_REPEAT], cuts)
-        for start, stop in runs:
-            if stop - start > LONGEST_REPEAT:
-                trust[start:stop] = 0.0
+        trust = source.trust[index]
         reasons = [source.shots[min(k, len(source.shots) - 1)].reason or "" for k in shots]
         trusted = (trust >= TRUSTED) & np.isfinite(path[:, 0])
         pan, tilt, roll, zoom = path.T
@@ -224,9 +214,14 @@ class Seen:
         polished = 1.0 if self.polished is None else float(self.polished.size.mean())
         return self.window.long_share * polished
 
+    @cached_property
+    def reading(self) -> Reading:
+        """What the finished film is to read as."""
+        return read_motion(self.motion())
+
     def gust(self) -> float | None:
         """Gust of it; None where nothing can be trusted."""
-        reading = read_motion(self.motion())
+        reading = self.reading
         if reading.speed_pct_s is None:
             return None
         power = reading.speed_pct_s**2
@@ -316,19 +311,6 @@ def _bridged(path: Floats, at_s: Floats) -> Floats:
     if known.all() or not known.any():
         return np.nan_to_num(path)
     return np.column_stack([np.interp(at_s, at_s[known], column[known]) for column in path.T])
-
-
-def _repeats(fresh: NDArray[np.intp]) -> list[tuple[int, int]]:
-    """Runs (start, stop) of frames between fresh ones, that show the picture before once more."""
-    return [
-        (int(before) + 1, int(after)) for before, after in pairwise(fresh) if after - before > 1
-    ]
-
-
-def _first(windows: Windows, count: int) -> Windows:
-    return Windows(
-        windows.x_pct[:count], windows.y_pct[:count], windows.turn_deg[:count], windows.size[:count]
-    )
 
 
 def motion_of(seen: Seen) -> PieceMotion | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import csv
 import io
 from dataclasses import asdict
@@ -296,6 +297,7 @@ def _item(found: JoinedTakes, sheet: PieceSheet) -> models.PieceItem:
         take=None if sheet.take is None else take_line(sheet.take),
         length_s=sheet.length_s,
         gust=None if motion is None else motion.gust,
+        ridge=base64.b64encode(sheet.ridge).decode(),
         entry=None if motion is None else [round(float(one), 2) for one in motion.entry],
         exit=None if motion is None else [round(float(one), 2) for one in motion.exit],
         trouble=sheet.trouble,
@@ -303,4 +305,5 @@ def _item(found: JoinedTakes, sheet: PieceSheet) -> models.PieceItem:
         window=None if window is None else [window.width, window.height],
         left=sheet.left,
         marked=sheet.marked,
+        fps=None if take is None else take.clip.fps,
     )

@@ -177,9 +177,9 @@ class Knot(Strict):
 class Framing(Strict):
     """Where a window stands, or that it follows the marked subject."""
 
-    right: float = Field(default=0.0, description="From the middle, share of the room, -1 to 1")
-    down: float = 0.0
-    follows: bool = False
+    right: float = Field(description="From the middle, share of the room, -1 to 1")
+    down: float
+    follows: bool
 
 
 class Piece(Strict):
@@ -192,8 +192,8 @@ class Piece(Strict):
     out_s: float
     speed: float = Field(description="Share of full speed, where there is no ramp")
     backwards: bool
-    ramp: list[Knot] = Field(default_factory=list, max_length=16)
-    framing: Framing = Field(default_factory=Framing)
+    ramp: list[Knot] = Field(max_length=16)
+    framing: Framing
 
 
 class PieceChange(Strict):
@@ -217,7 +217,8 @@ class PieceItem(BaseModel):
     push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
     null where it can; notes: what showing it so costs. window: width and height of the sequence's
     window, shares of the picture's, null without a picture. left: pixels of it for each one that is
-    delivered, along a side. marked: a subject is marked in its take."""
+    delivered, along a side. marked: a subject is marked in its take. fps: of its film.
+    ridge: of the piece as it is shown, encoded as a take's."""
 
     piece: Piece
     start: int
@@ -226,6 +227,7 @@ class PieceItem(BaseModel):
     take: TakeLine | None
     length_s: float | None
     gust: float | None
+    ridge: str
     entry: list[float] | None
     exit: list[float] | None
     trouble: str | None
@@ -233,6 +235,7 @@ class PieceItem(BaseModel):
     window: list[float] | None
     left: float | None
     marked: bool
+    fps: float | None
 
 
 class CutPath(BaseModel):

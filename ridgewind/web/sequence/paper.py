@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 
 from ridgewind.core.sequence.joins import joined
-from ridgewind.films.contact_sheet import Cell, Heading, as_pdf, as_png, picture_of, ridge_of
+from ridgewind.films.contact_sheet import Cell, Heading, as_pdf, as_png, picture_of
 from ridgewind.jobs.sources import source_of
 from ridgewind.library.library import Library
-from ridgewind.services.assessing import LOG_CODEC, RIDGE_COLUMNS
+from ridgewind.services.assessing import LOG_CODEC, RIDGE_COLUMNS, RIDGE_STEPS_PER_GUST
 from ridgewind.services.pieces import PieceSheet
 from ridgewind.services.sequencing import JoinedTakes
 
@@ -41,11 +41,9 @@ def _cell(
     if take is not None and take.clip.codec != LOG_CODEC:
         source = source_of(library, take, rate_hz=sequence.rate_hz)
         picture = picture_of(take.seen(piece, sequence.look), source)
-    if take is not None and take.take.ridge and sheet.length_s:
-        ridge = ridge_of(
-            take.take.ridge, columns=RIDGE_COLUMNS, from_share=piece.in_s / sheet.length_s,
-            to_share=piece.out_s / sheet.length_s, backwards=piece.backwards,
-        )  # fmt: skip
+    if sheet.ridge:
+        heights = np.frombuffer(sheet.ridge, np.uint8).reshape(RIDGE_COLUMNS, -1)
+        ridge = heights / RIDGE_STEPS_PER_GUST
     begun_s = sheet.placed.start / sequence.rate_hz
     told = [f"at {begun_s:.1f} s", f"{sheet.placed.frames / sequence.rate_hz:.1f} s"]
     if piece.ramp:

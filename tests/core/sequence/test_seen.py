@@ -16,6 +16,7 @@ from ridgewind.core.sequence.piece import Framing, Piece, beginning_at, ending_a
 from ridgewind.core.sequence.seen import Look, Seen, footage_of, motion_of, sweep_at, trims
 from ridgewind.core.sequence.shapes import SHAPES, cutout, delivered_px, middles
 from ridgewind.core.shake import read_motion
+from ridgewind.core.shake.gust import weight
 from tests.conftest import make_motion, sine
 
 RATE_HZ = 30.0
@@ -131,12 +132,12 @@ def test_frames_left_out_unevenly_make_a_move_stutter():
     assert uneven > even + 2
 
 
-def test_a_picture_that_is_shown_again_is_put_between_its_neighbours():
-    """As the tracker does: twice each is no shake."""
-    pan = make_motion(rate_hz=30.0, seconds=6, pan=lambda t_s: 5.0 * t_s)
-    assert shown(Piece(1, None, 0, 5, speed=0.5), pan).gust < 0.5
-    frozen = shown(Piece(1, None, 0, 5, speed=0.1), pan)
-    assert frozen.gust is None  # ten of each: nothing moves for a third of a second
+def test_a_picture_that_is_shown_again_stutters():
+    pan = make_motion(rate_hz=30.0, seconds=6, pan=lambda t_s: 10.0 * t_s)
+    once, twice = (shown(Piece(1, None, 0, 5, speed=speed), pan).gust for speed in (1.0, 0.5))
+    assert once < 0.5
+    # 5 % a second, and at 15 Hz as much on top: 1.25 log2(5 * W(15) / 0.1).
+    assert twice == pytest.approx(1.25 * np.log2(5 * weight(np.array([15.0]))[0] / 0.1), abs=0.25)
 
 
 def test_a_piece_over_a_cut_reads_both_shots():

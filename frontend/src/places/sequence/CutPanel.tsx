@@ -1,14 +1,18 @@
-import type { BetterLine, Joined } from "../../api/joined";
+import { useBetterCuts, type BetterLine, type Joined } from "../../api/joined";
 import { Button } from "../../ui/Button";
 import { cutWords, JOINED_WORDS } from "./pieces";
 
-type CutProps = { joined: Joined; at: number; onTake: (better: BetterLine) => void };
+type CutProps = { id: number; joined: Joined; at: number; onTake: (better: BetterLine) => void };
 
 /** One cut: what the motion does over it, and what would join better. */
-export function CutPanel({ joined, at, onTake }: CutProps) {
+export function CutPanel({ id, joined, at, onTake }: CutProps) {
   const cut = joined.cuts[at];
   const [before, after] = [joined.pieces[at], joined.pieces[at + 1]];
+  const sides = before && after ? [before.piece, after.piece] : [];
+  const found = useBetterCuts(id, at, sides);
   if (!cut || !before || !after) return null;
+  const better = found.data?.better ?? [];
+  const looks = cut.joined !== null && cut.joined !== "matches";
   return (
     <section
       aria-label={`Cut ${at + 1}`}
@@ -20,19 +24,23 @@ export function CutPanel({ joined, at, onTake }: CutProps) {
         </b>{" "}
         {cutWords(cut, before, after)}
       </p>
-      {cut.better.length > 0 && (
+      {looks && !found.data && <p className="text-note text-stone">Looking for a better join…</p>}
+      {looks && found.data && better.length === 0 && (
+        <p className="text-note text-stone">
+          No trim, speed or reversal within what was filmed joins it better.
+        </p>
+      )}
+      {better.length > 0 && (
         <p className="flex flex-wrap gap-2">
-          {cut.better.map((better) => (
-            <Button key={better.words} onClick={() => onTake(better)}>
-              {better.words}
+          {better.map((one) => (
+            <Button
+              key={one.words}
+              className="text-left whitespace-normal"
+              onClick={() => onTake(one)}
+            >
+              {one.words}
               <span className="font-normal text-stone">
-                then it{" "}
-                {
-                  JOINED_WORDS[
-                    better.mismatch < 0.25 ? "matches" : better.mismatch > 1 ? "fights" : "passes"
-                  ]
-                }{" "}
-                ({better.mismatch.toFixed(2)})
+                then it {JOINED_WORDS[one.joined]} ({one.mismatch.toFixed(2)})
               </span>
             </Button>
           ))}

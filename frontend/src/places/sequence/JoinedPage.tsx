@@ -15,11 +15,13 @@ import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
 import { BroughtBack } from "./BroughtBack";
 import { CutPanel } from "./CutPanel";
+import { LookStrip } from "./LookStrip";
 import { OutingTabs } from "./OutingTabs";
 import { PiecePanel } from "./PiecePanel";
 import { trimmed, withPiece } from "./pieces";
 import { moved } from "./strip";
 import { SeenFilm } from "./SeenFilm";
+import { TakenAlong } from "./TakenAlong";
 import { TimeLine, type Chosen } from "./TimeLine";
 
 /** An outing's takes joined: in and out, speed and way of each, and how every cut joins. */
@@ -96,7 +98,6 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
   });
   const missing = joined.pieces.filter((one) => one.trouble).length;
   const fights = joined.cuts.filter((one) => one.joined === "fights").length;
-  const download = (kind: string) => `/api/outings/${id}/sequence.${kind}`;
   return (
     <>
       <OutingTabs id={id} />
@@ -123,19 +124,21 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
               Propose it anew
             </Button>
           )}
-          <span className="text-stone">Take it along:</span>
-          <a href={download("otio")} className="underline">
-            Time line (OTIO)
-          </a>
-          <a href={download("csv")} className="underline">
-            CSV
-          </a>
-          <a href={download("json")} className="underline">
-            JSON
-          </a>
         </p>
       </header>
       {change.error && <FaultView error={change.error} />}
+      {joined.pieces.length > 0 && (
+        <LookStrip
+          id={id}
+          joined={joined}
+          onSnapped={() =>
+            notify({
+              text: "Cuts moved onto the beats.",
+              undo: () => change.mutate({ pieces, base: null }),
+            })
+          }
+        />
+      )}
       {joined.pieces.length === 0 ? (
         <p className="px-4 text-stone sm:px-8">
           Nothing to join yet: plan shots, film them, and let takes meet them.
@@ -153,6 +156,7 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
       )}
       {chosen?.kind === "cut" && (
         <CutPanel
+          id={id}
           joined={joined}
           at={at}
           onTake={(better) =>
@@ -167,6 +171,7 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
       )}
       {item && (
         <PiecePanel
+          joined={joined}
           item={item}
           at={at}
           onChange={(piece) => put(withPiece(pieces, at, piece))}
@@ -177,6 +182,7 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
       {joined.pieces.length > 0 && (
         <SeenFilm id={id} joined={joined} film={film} video={video} onTime={setNow} />
       )}
+      {joined.pieces.length > 0 && <TakenAlong id={id} joined={joined} />}
       {joined.pieces.length > 0 && <BroughtBack id={id} />}
     </>
   );

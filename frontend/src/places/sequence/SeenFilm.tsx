@@ -39,7 +39,7 @@ export function SeenFilm({ id, joined, film, video, onTime }: Props) {
             {film.error ??
               (film.stale && there
                 ? "The film below is from before; only what has changed is rendered."
-                : "Rendered small, with speeds, reversals and polish, and measured again.")}
+                : "Rendered small, with speeds, windows, polish and sound, and measured again.")}
           </span>
         </p>
       )}
@@ -62,7 +62,7 @@ export function SeenFilm({ id, joined, film, video, onTime }: Props) {
             playsInline
             aria-label="The sequence as one film"
             onTimeUpdate={(event) => onTime(event.currentTarget.currentTime)}
-            className="w-full max-w-[640px] bg-ink"
+            className="max-h-[420px] w-full max-w-[640px] bg-ink object-contain"
           />
           {!film.stale && (
             <p className="max-w-[36ch] text-note text-stone">

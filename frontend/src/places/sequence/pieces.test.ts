@@ -2,8 +2,19 @@ import { describe, expect, it } from "vitest";
 import type { CutItem, PieceItem } from "../../api/joined";
 import { cutWords, trimmed, velocityArrow, velocityWords } from "./pieces";
 
+const MIDDLE = { right: 0, down: 0, follows: false };
+
 const item = (parts: Partial<PieceItem> = {}): PieceItem => ({
-  piece: { take_id: 1, shot_id: 1, in_s: 1, out_s: 4, speed: 1, backwards: false },
+  piece: {
+    take_id: 1,
+    shot_id: 1,
+    in_s: 1,
+    out_s: 4,
+    speed: 1,
+    backwards: false,
+    ramp: [],
+    framing: MIDDLE,
+  },
   start: 0,
   frames: 72,
   subject: "the mill",
@@ -12,7 +23,13 @@ const item = (parts: Partial<PieceItem> = {}): PieceItem => ({
   gust: 2,
   entry: [0, 0, 0],
   exit: [6, 0, 0],
+  ridge: "",
   trouble: null,
+  notes: [],
+  window: [1, 1],
+  left: 1,
+  marked: false,
+  fps: 25,
   ...parts,
 });
 
@@ -38,7 +55,7 @@ describe("a cut", () => {
     expect(velocityArrow([0, 0, 0])).toBeNull();
   });
   it("says what it is in one sentence, and a jump of gust in another", () => {
-    const cut: CutItem = { mismatch: 1.4, joined: "fights", jump: true, better: [] };
+    const cut: CutItem = { mismatch: 1.4, joined: "fights", jump: true, beat: null };
     const told = cutWords(cut, item(), item({ entry: [-5, 0, 0], gust: 4.2 }));
     expect(told).toMatch(/^The motion fights \(1\.40\): 6 %\/s right, then 5 %\/s left\./);
     expect(told).toContain("from 2.0 to 4.2");
