@@ -42,6 +42,7 @@ const LimitsPage = page(() => import("./places/findings/limits/LimitsPage"), "Li
 const HandPage = page(() => import("./places/findings/hand/HandPage"), "HandPage");
 const ProgressPage = page(() => import("./places/findings/progress/ProgressPage"), "ProgressPage");
 const NotedPage = page(() => import("./places/findings/noted/NotedPage"), "NotedPage");
+const FilmPage = page(() => import("./places/findings/film/FilmPage"), "FilmPage");
 const EyePage = page(() => import("./places/findings/eye/EyePage"), "EyePage");
 const BlindPage = page(() => import("./places/findings/eye/BlindPage"), "BlindPage");
 const KeysDialog = lazy(() =>
@@ -120,6 +121,7 @@ export function App() {
               <Route path="/findings/progress" element={<ProgressPage />} />
               <Route path="/findings/felt" element={<NotedPage />} />
               <Route path="/findings/hand" element={<HandPage />} />
+              <Route path="/findings/film" element={<FilmPage />} />
               <Route path="/findings/eye" element={<EyePage />} />
               <Route path="/findings/eye/blind" element={<BlindPage />} />
               <Route path="/practice/:id/slates" element={<SlatesPage />} />

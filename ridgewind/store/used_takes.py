@@ -43,6 +43,41 @@ def of_outing(db: sqlite3.Connection, outing_id: int) -> list[UsedPart]:
     return [UsedPart(**dict(row)) for row in rows]
 
 
+def everywhere(db: sqlite3.Connection) -> list[UsedPart]:
+    """What the time lines of all outings use, of takes that are here."""
+    rows = db.execute(
+        "select take_id, in_s, out_s, seconds from used_take join take on take.id = take_id"
+        " where deleted_at is null order by used_take.id"
+    )
+    return [UsedPart(**dict(row)) for row in rows]
+
+
+@dataclass(frozen=True)
+class HeldTake:
+    """A measured take of the shooter's own, by how it was held or moved. drill_key, variation_key:
+    what it is filed under, None for nothing. shot_id: the planned shot that it meets, None for
+    none."""
+
+    take_id: int
+    gust: float
+    drill_key: str | None
+    variation_key: str | None
+    shot_id: int | None
+
+
+def held_takes(db: sqlite3.Connection) -> list[HeldTake]:
+    """Takes whose technique or planned move is known, and whose gust is."""
+    rows = db.execute(
+        "select take.id as take_id, summary.gust, filed.drill_key, filed.variation_key,"
+        " shot_take.shot_id from take join summary on summary.take_id = take.id"
+        " left join session_take as filed on filed.take_id = take.id"
+        " left join shot_take on shot_take.take_id = take.id"
+        " where take.deleted_at is null and take.origin = 'own' and summary.gust is not null"
+        " and (filed.drill_key is not null or shot_take.shot_id is not null)"
+    )
+    return [HeldTake(**dict(row)) for row in rows]
+
+
 def by_file(db: sqlite3.Connection, file: str) -> int | None:
     """The take of an original, by its name among them; None where it is not here."""
     row = db.execute(

@@ -142,6 +142,31 @@ def pieces(server) -> list[dict]:
     return [one["piece"] for one in server.get("/api/outings/1/joined")["pieces"]]
 
 
+def taken_along_and_brought_back(own_demo, page, tmp_path) -> None:
+    with page.expect_download() as saved:
+        page.evaluate("""() => {
+            const link = document.querySelector("a[href$='sequence.otio']");
+            link.download = ""; link.click();
+        }""")
+    assert saved.value.suggested_filename.endswith(".otio")
+    line_file = tmp_path / "back.otio"
+    line_file.write_bytes(own_demo.read("/api/outings/1/sequence.otio"))
+    page.get_by_label("Time line from the desk").set_input_files(line_file)
+    desk = page.get_by_role("region", name="From the desk")
+    expect(desk).to_contain_text("8 takes became film")
+    page.goto(f"{own_demo.address}/findings/film")
+    expect(
+        page.get_by_role("list", name="Techniques").get_by_role("listitem").first
+    ).to_be_visible()
+    page.go_back()
+    line_file.write_text("cut short")
+    page.get_by_label("Time line from the desk").set_input_files(line_file)
+    expect(desk.get_by_role("alert")).to_contain_text("not even JSON")
+    page.goto(f"{own_demo.address}/findings/film")
+    techniques = page.get_by_role("list", name="Techniques").get_by_role("listitem")
+    expect(techniques.first).to_contain_text("Planned shots")
+
+
 def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page, tmp_path):
     page.goto(f"{own_demo.address}/sequence/1")
     reverse = page.get_by_text("Planned as a pan left; filmed right. Reverse it, or film it again.")
@@ -183,20 +208,7 @@ def test_takes_are_joined_a_cut_made_better_and_all_of_it_seen(own_demo, page, t
     assert video.evaluate("video => video.duration") == pytest.approx(seconds, abs=0.06)
     video.evaluate("video => { video.currentTime = 5 }")
     expect(page.get_by_test_id("now")).to_be_visible()
-    with page.expect_download() as saved:
-        page.evaluate("""() => {
-            const link = document.querySelector("a[href$='sequence.otio']");
-            link.download = ""; link.click();
-        }""")
-    assert saved.value.suggested_filename.endswith(".otio")
-    line_file = tmp_path / "back.otio"
-    line_file.write_bytes(own_demo.read("/api/outings/1/sequence.otio"))
-    page.get_by_label("Time line from the desk").set_input_files(line_file)
-    desk = page.get_by_role("region", name="From the desk")
-    expect(desk).to_contain_text("8 takes became film")
-    line_file.write_text("cut short")
-    page.get_by_label("Time line from the desk").set_input_files(line_file)
-    expect(desk.get_by_role("alert")).to_contain_text("not even JSON")
+    taken_along_and_brought_back(own_demo, page, tmp_path)
 
 
 def test_the_joined_page_is_accessible(demo, browser):
@@ -206,3 +218,52 @@ def test_the_joined_page_is_accessible(demo, browser):
         ready=lambda page: page.get_by_role("heading", level=1),
         looks=(*LOOKS, LYING),
     )
+
+
+def test_it_is_shown_in_another_shape_along_a_ramp_and_on_the_beat(own_demo, page):
+    page.goto(f"{own_demo.address}/sequence/1/joined")
+    line = page.get_by_role("list", name="Pieces")
+    expect(line.get_by_role("listitem")).to_have_count(11)
+    wide = own_demo.get("/api/outings/1/joined")["pieces"]
+    page.get_by_role("radio", name="9:16").click()
+    own_demo.wait_until(lambda: own_demo.get("/api/outings/1/joined")["shape"] == "9:16")
+    narrow = own_demo.get("/api/outings/1/joined")["pieces"]
+    assert narrow[1]["gust"] > wide[1]["gust"] + 0.5
+    page.get_by_role("button", name=re.compile("^Piece 2,")).click()
+    panel = page.get_by_role("region", name="Piece 2")
+    expect(panel).to_contain_text("of 540 px across")
+    window = page.get_by_test_id("window").bounding_box()
+    x, y = window["x"] + window["width"] / 2, window["y"] + window["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=3)
+    page.mouse.up()
+    own_demo.wait_until(lambda: pieces(own_demo)[1]["framing"]["right"] > 0.2)
+    panel.get_by_label("Window to the right").fill("-50")
+    panel.get_by_label("Window to the right").press("Enter")
+    own_demo.wait_until(lambda: pieces(own_demo)[1]["framing"]["right"] == -0.5)
+    panel.get_by_role("radio", name="Quick, then slow").click()
+    own_demo.wait_until(lambda: len(pieces(own_demo)[1]["ramp"]) == 2)
+    ramp = page.get_by_test_id("ramp").bounding_box()
+    before = pieces(own_demo)[1]["ramp"]
+    page.mouse.move(ramp["x"] + 0.35 * ramp["width"], ramp["y"] + 17)
+    page.mouse.down()
+    page.mouse.move(ramp["x"] + 0.2 * ramp["width"], ramp["y"] + 17, steps=3)
+    page.mouse.up()
+    own_demo.wait_until(lambda: pieces(own_demo)[1]["ramp"] != before)
+    page.keyboard.press("Escape")
+    for _ in range(4):
+        page.keyboard.press("m")
+        page.wait_for_timeout(600)
+    own_demo.wait_until(lambda: own_demo.get("/api/outings/1/joined")["beats_per_min"])
+    expect(page.get_by_test_id("beats")).to_be_visible()
+    page.keyboard.press("s")
+    expect(page.get_by_text("10 of 10 cuts on a beat")).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_text("10 of 10 cuts on a beat")).to_have_count(0)
+    page.get_by_role("button", name="Render it at full size").click()
+    film = page.get_by_role("link", name=re.compile("^Film .MP4"))
+    expect(film).to_be_visible()
+    sheet = own_demo.read("/api/outings/1/sequence.pdf")
+    assert sheet.startswith(b"%PDF")
+    assert own_demo.read("/api/outings/1/sequence.png").startswith(b"\x89PNG")

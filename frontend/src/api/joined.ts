@@ -140,6 +140,19 @@ export function useBringBack(id: number) {
           body: { text: await file.text() },
         }),
       ),
-    onSuccess: (found) => cache.setQueryData<Used>(keys.used(id), found),
+    onSuccess: (found) => {
+      cache.setQueryData<Used>(keys.used(id), found);
+      void cache.invalidateQueries({ queryKey: keys.becameFilm() });
+    },
+  });
+}
+
+export type FilmLine = Schemas["FilmLine"];
+
+/** What becomes film, by technique. */
+export function useBecameFilm() {
+  return useQuery({
+    queryKey: keys.becameFilm(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/became-film", { signal })),
   });
 }

@@ -63,6 +63,7 @@ export const keys = {
   joined: (id: number) => ["joined", id],
   betterCuts: (id: number, ...sides: unknown[]) => ["betterCuts", id, ...sides],
   used: (id: number) => ["used", id],
+  becameFilm: () => ["becameFilm"],
   sequenceFilm: (id: number, whole: boolean) => ["sequenceFilm", id, whole],
   shotSlate: (id: number) => ["shotSlate", id],
 } satisfies Record<string, (...of: never[]) => readonly unknown[]>;

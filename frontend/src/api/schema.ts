@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+  "/api/became-film": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How many takes of each technique time lines from the desk use, and how calm they are. */
+    get: operations["progress_what_became_film_became_film_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/bench": {
     parameters: {
       query?: never;
@@ -2672,6 +2689,11 @@ export interface components {
       /** Strongest Hz */
       strongest_hz: number | null;
     };
+    /** BecameFilm */
+    BecameFilm: {
+      /** Lines */
+      lines: components["schemas"]["FilmLine"][];
+    };
     /**
      * Bench
      * @description Everything that is asked on the bench of one set-up.
@@ -3667,6 +3689,30 @@ export interface components {
       rate: number;
       /** Technique */
       technique: string;
+    };
+    /**
+     * FilmLine
+     * @description A technique, or a planned move (then drill_key is null). takes: on record; used: of them, in
+     *     a film; seconds: on screen. gust: of what was used, null where that cannot be told. usual:
+     *     middle gust of all its takes.
+     */
+    FilmLine: {
+      /** Drill */
+      drill: string;
+      /** Drill Key */
+      drill_key: string | null;
+      /** Gust */
+      gust: number | null;
+      /** Name */
+      name: string;
+      /** Seconds */
+      seconds: number;
+      /** Takes */
+      takes: number;
+      /** Used */
+      used: number;
+      /** Usual */
+      usual: number;
     };
     /**
      * FilmPart
@@ -7958,6 +8004,51 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+  progress_what_became_film_became_film_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BecameFilm"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   bench_figures_post: {
     parameters: {
       query?: never;

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.sequence.shot import MOVE_WORDS, Heading, PlannedShot, same_subject
+from ridgewind.core.sequence.shot import Heading, PlannedShot, move_name, same_subject
 
 Rule = Literal[
     "no_close", "no_wide", "one_height", "same_move", "direction_flips", "no_way_in",
@@ -111,7 +111,7 @@ def _same_move(shots: Sequence[PlannedShot]) -> Iterator[Gap]:
         if goes_on:
             continue
         if position - start >= RUN and shots[start].move != "still":
-            move = MOVE_WORDS[shots[start].move]
+            move = move_name(shots[start].move)
             run = tuple(range(start, position))
             yield Gap(
                 "same_move", f"same_move {move}", f"A {move}, {len(run)} times running.",

@@ -97,10 +97,13 @@ def check_shot(shot: PlannedShot) -> PlannedShot:
     return shot
 
 
-MOVE_WORDS: dict[ShotMove, str] = {
-    "still": "still", "pan": "pan", "tilt": "tilt", "slide": "slide", "push_in": "push in",
-    "pull_out": "pull out", "orbit": "orbit", "rise": "rise", "walk": "walk",
-}  # fmt: skip
+def move_name(move: str) -> str:
+    """A move in words, whichever way it goes.
+
+    >>> move_name("push_in")
+    'push in'
+    """
+    return move.replace("_", " ")
 
 
 def move_words(shot: PlannedShot) -> str:
@@ -109,7 +112,7 @@ def move_words(shot: PlannedShot) -> str:
     >>> move_words(PlannedShot("the mill", move="pan", heading="left"))
     'pan left'
     """
-    named = MOVE_WORDS[shot.move]
+    named = move_name(shot.move)
     says_way = len(HEADINGS[shot.move]) > 1 and shot.heading is not None
     return f"{named} {shot.heading}" if says_way else named
 

@@ -143,3 +143,22 @@ class Noted(BaseModel):
     stop_after: float | None
     rest: RestLine | None
     rests_alike: bool
+
+
+class FilmLine(BaseModel):
+    """A technique, or a planned move (then drill_key is null). takes: on record; used: of them, in
+    a film; seconds: on screen. gust: of what was used, null where that cannot be told. usual:
+    middle gust of all its takes."""
+
+    name: str
+    drill: str
+    drill_key: str | None
+    takes: int
+    used: int
+    seconds: float
+    gust: float | None
+    usual: float
+
+
+class BecameFilm(BaseModel):
+    lines: list[FilmLine]

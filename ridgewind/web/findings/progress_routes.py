@@ -10,7 +10,7 @@ from ridgewind.core.trials.curves import Progress
 from ridgewind.core.trials.effects import Tiredness
 from ridgewind.core.trials.feeling import Feeling
 from ridgewind.core.trials.trial import Estimate
-from ridgewind.services import noted, progress
+from ridgewind.services import became_film, noted, progress
 from ridgewind.services.noted import BODY, FeltTechnique
 from ridgewind.services.progress import DrillProgress, Season
 from ridgewind.web.blueprint import blueprint
@@ -27,6 +27,15 @@ def season(query: models.ProgressQuery) -> Response:
     with current().read() as db:
         found = progress.season_of(db, query.drill)
     return answered(_season(found))
+
+
+@api.get("/became-film", responses={200: models.BecameFilm, **FAULTS})
+def what_became_film() -> Response:
+    """How many takes of each technique time lines from the desk use, and how calm they are."""
+    with current().read() as db:
+        found = became_film.became_film(db)
+    lines = [models.FilmLine(**asdict(one)) for one in found]
+    return answered(models.BecameFilm(lines=lines))
 
 
 @api.get("/noted", responses={200: models.Noted, **FAULTS})

@@ -103,3 +103,19 @@ def test_a_take_that_goes_for_good_takes_its_use_along(client, library, joined_o
     with database.opened(library.database) as db, database.atomic(db):
         takes.remove(db, used[0]["take"]["id"])
     assert len(ask(client, "GET", path)["used"]) == 1
+
+
+def test_findings_tell_which_moves_become_film(client, joined_outing, desk):
+    assert ask(client, "GET", "/became-film")["lines"] == []
+    used = ask(client, "POST", f"/outings/{joined_outing}/used", {"text": as_text(desk)})["used"]
+    pan, still = ask(client, "GET", "/became-film")["lines"]
+    assert {pan["name"], still["name"]} == {"pan", "still"}
+    pan, still = (pan, still) if pan["name"] == "pan" else (still, pan)
+    assert pan["drill"] == "Planned shots"
+    # Of two pans one is used, a second of it; of the still one all that was planned.
+    assert (pan["takes"], pan["used"], pan["seconds"]) == (2, 1, pytest.approx(1.0))
+    assert pan["gust"] == pytest.approx(used[0]["gust"], abs=1e-6)
+    assert (still["takes"], still["used"]) == (1, 1)
+    client.delete(f"/api/takes/{used[0]['take']['id']}", headers=HERE)
+    first, *_ = ask(client, "GET", "/became-film")["lines"]
+    assert first["name"] == "still"

@@ -6,6 +6,7 @@ const PAGES = [
   { to: "/findings/progress", words: "Progress" },
   { to: "/findings/felt", words: "Felt" },
   { to: "/findings/hand", words: "Your hand" },
+  { to: "/findings/film", words: "Became film" },
   { to: "/findings/shot", words: "Get a shot" },
   { to: "/findings/eye", words: "Your eye" },
 ] as const;
