@@ -6,11 +6,14 @@ import csv
 import io
 import json
 
+import cv2
+import numpy as np
 import opentimelineio as otio
 import pytest
 from click.testing import CliRunner
 
 from ridgewind.cli.main import main
+from ridgewind.core.sequence.pace import Knot
 from ridgewind.services.timelines import read_back
 from ridgewind.store import database, takes
 from tests.web.conftest import HERE
@@ -105,6 +108,56 @@ def test_the_time_line_reads_back_with_every_range_inside_its_media(client, libr
     assert len(read_back(text)) == 3
     with pytest.raises(ValueError, match="no piece of ours"):
         read_back(otio.adapters.write_to_string(otio.schema.Timeline(), "otio_json"))
+
+
+def test_ramps_windows_and_lees_go_along(client, joined_outing):
+    path = f"/outings/{joined_outing}"
+    (usual, *_) = ask(client, "GET", "/briefs")["briefs"]
+    raw = {"name": "Raw", "brief": {**usual["brief"], "feel": "raw"}}
+    made = ask(client, "POST", "/briefs", raw, 201)
+    for one in ask(client, "GET", f"{path}/joined")["pieces"][:3]:
+        ask(client, "PATCH", f"/takes/{one['take']['id']}", {"brief_id": made["id"]})
+    look = {"shape": "4:5", "beats_per_min": 96}
+    pieces = [one["piece"] for one in ask(client, "PUT", f"{path}/joined/look", look)["pieces"]]
+    ramp = [{"at_s": 1.0, "speed": 2.0}, {"at_s": 2.0, "speed": 1.0}]
+    ramped = {**pieces[0], "in_s": 0.5, "out_s": 3.0, "ramp": ramp}
+    found = ask(client, "PUT", f"{path}/joined", {"pieces": [ramped, *pieces[1:]]})
+    text, timeline = timeline_of(client, joined_outing)
+    assert timeline.duration().to_frames() == found["frames"]
+    assert timeline.metadata["ridgewind"]["beats_per_min"] == 96
+    first = next(iter(timeline.find_clips()))
+    # Half a second at 2, one that takes 0.75 s, and one at full speed: 2.5 s in 2.
+    assert found["pieces"][0]["frames"] == 48
+    assert first.effects[0].time_scalar == pytest.approx(2.5 / 2.0)
+    told = first.metadata["ridgewind"]
+    assert told["window"] == {"width": pytest.approx(0.45), "height": 1.0}
+    assert told["pixels_left"] == pytest.approx(480 * 0.45 / 1080, abs=0.01)
+    names = [one.name for one in first.markers]
+    assert names[-2:] == ["Speed 200 %", "Speed 100 %"]
+    for clip in timeline.find_clips():
+        for marker in clip.markers:
+            if marker.name == "Lee":
+                media = clip.media_reference.available_range
+                assert media.contains(marker.marked_range.start_time)
+                assert marker.marked_range.duration.to_seconds() >= 1.0
+    assert "Lee" in {one.name for clip in timeline.find_clips() for one in clip.markers}
+    assert read_back(text)[0].ramp == (Knot(1.0, 2.0), Knot(2.0, 1.0))
+    (row, *_) = csv.DictReader(
+        io.StringIO(client.get(f"/api{path}/sequence.csv", headers=HERE).text)
+    )
+    assert row["ramp"] == "1:2 2:1"
+
+
+def test_it_is_put_on_paper(client, joined_outing):
+    path = f"/api/outings/{joined_outing}/sequence"
+    png = client.get(f"{path}.png", headers=HERE)
+    picture = cv2.imdecode(np.frombuffer(png.data, np.uint8), cv2.IMREAD_COLOR)
+    assert picture.shape[1] == 1754
+    # The first cell shows its take: a picture, not bare paper.
+    assert picture[200:350, 80:400].std() > 10
+    pdf = client.get(f"{path}.pdf", headers=HERE)
+    assert pdf.data.startswith(b"%PDF")
+    assert pdf.mimetype == "application/pdf"
 
 
 def test_tables_and_the_command_tell_the_same(client, library, joined_outing, tmp_path):
