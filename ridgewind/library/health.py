@@ -6,7 +6,7 @@ import shutil
 
 from ridgewind.library.library import Library
 from ridgewind.store import database
-from ridgewind.store.errors import NoRoomError, StorageError
+from ridgewind.store.errors import DamagedError, NoRoomError, StorageError
 
 LEAST_FREE_BYTES = 8 << 20
 """Under which nothing can be measured or kept for long."""
@@ -17,6 +17,8 @@ BUSY_S = 0.5
 
 def trouble(library: Library) -> StorageError | None:
     """Why nothing can be written, None where all is well."""
+    if library.damaged_mark.exists():
+        return DamagedError("the database was found damaged; it is mended at the next start")
     if shutil.disk_usage(library.root).free < LEAST_FREE_BYTES:
         return NoRoomError("the disk is full")
     try:

@@ -6,6 +6,7 @@ lock          held by the server   stills/     pictures for the list
 worked-on     held by its workers  previews/   planned moves, can be made again
 key           opens the pages      renders/    films made from takes
 network/      TLS keys, private    cleared/    originals put aside, gone after a week
+snapshots/    copies of the store
                                    incoming/   half-arrived files, emptied at start
                                    uploads/    films on their way, for a day
                                    sequences/  joined takes, can be made again
@@ -25,14 +26,17 @@ import tempfile
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import IO, Protocol
 
+from ridgewind.library import snapshots
+from ridgewind.library.snapshots import Mended
 from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
 from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
-from ridgewind.store.errors import NoRoomError
+from ridgewind.store.errors import NoRoomError, StorageError
 from ridgewind.store.takes import Origin, TakeRow
 
 CHUNK_BYTES = 1 << 20
@@ -47,6 +51,9 @@ LET_GO_S = 1.0
 """In which what is left of a killed server lets the library go."""
 
 """Workers of a server that was killed notice it within half a second."""
+
+QUICKLY_CHECKED_BYTES = 64 << 20
+"""A database up to this is looked through at every start, which takes a fraction of a second."""
 
 KEEP_DELETED_DAYS = 7
 """Days for which a deleted take can be brought back."""
@@ -87,6 +94,8 @@ class Library:
         self.incoming = root / "incoming"
         self.uploads = root / "uploads"
         self.network = root / "network"
+        self.snapshots = root / "snapshots"
+        self.damaged_mark = root / "damaged"
         self._lock = root / "lock"
         self._worked_on = root / "worked-on"
 
@@ -95,18 +104,36 @@ class Library:
         """All folders that hold files."""
         return (
             self.originals, self.copies, self.stills, self.previews, self.renders,
-            self.sequences, self.cleared, self.incoming, self.uploads,
+            self.sequences, self.cleared, self.incoming, self.uploads, self.snapshots,
         )  # fmt: skip
 
     def prepare(self) -> None:
-        """Make the folders and bring the database up to date. Raises StorageError,
-        NewerSchemaError, OSError."""
+        """Make the folders and bring the database up to date, with a copy of it as it was. Raises
+        StorageError, NewerSchemaError, OSError."""
         for folder in self.folders:
             folder.mkdir(parents=True, exist_ok=True)
         self.close_to_others()
+        snapshots.keep_before_migrating(self.database, self.snapshots, now=datetime.now(UTC))
         with database.opened(self.database) as db:
             database.migrate(db)
             seeds.seed(db)
+
+    def mend_if_damaged(self, *, thorough: bool = True) -> Mended | None:
+        """Put the newest good copy in the place of a damaged database; None where it is whole.
+        thorough: look at a large one too, which takes a while. Call while nothing has it open.
+        Raises DamagedError where no copy is whole."""
+        told = self.damaged_mark.exists() or database.seal_of(self.database) is not None
+        small = self.database.is_file() and self.database.stat().st_size <= QUICKLY_CHECKED_BYTES
+        if not (told or small or thorough):
+            return None
+        found = snapshots.checked(self.database, self.snapshots, now=datetime.now(UTC))
+        self.damaged_mark.unlink(missing_ok=True)
+        return found
+
+    def seal(self) -> None:
+        """Call at a clean stop, when no worker is left."""
+        with contextlib.suppress(StorageError, OSError):
+            snapshots.seal(self.database)
 
     def close_to_others(self) -> None:
         """Let no other user of the computer in, where the file system knows users: an exchange disk

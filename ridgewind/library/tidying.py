@@ -22,22 +22,23 @@ ORIGINAL = re.compile(r"([0-9a-f]{64})\.[a-z0-9]{1,5}")
 FOUND = "Found in the library"
 
 
-def tidy(library: Library) -> None:
+def tidy(library: Library) -> int:
     """Remove half-arrived and half-made files, and what was deleted or cleared too long ago; put
-    originals where the store says, and take in those that it does not know. Call once, at start,
-    when no worker is left."""
+    originals where the store says, and take in those that it does not know. Returns how many these
+    were. Call once, at start, when no worker is left."""
     for leftover in library.incoming.iterdir():
         _remove(leftover)
     for folder in library.folders:
         for leftover in folder.glob(PARTIAL_PATTERN):
             _remove(leftover)
     with database.opened(library.database) as db:
-        _agree(library, db)
+        found = _agree(library, db)
         for take in takes.deleted_before(db, days=KEEP_DELETED_DAYS):
             library.forget(db, take.id)
         for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
             library.let_go(clip)
         bulk_changes.forget(db, days=KEEP_DELETED_DAYS)
+    return found
 
 
 def _remove(leftover: Path) -> None:
@@ -46,7 +47,8 @@ def _remove(leftover: Path) -> None:
         leftover.unlink(missing_ok=True)
 
 
-def _agree(library: Library, db: Connection) -> None:
+def _agree(library: Library, db: Connection) -> int:
+    before = len(clips.originals(db))
     here, aside = (_names(folder) for folder in (library.originals, library.cleared))
     known = clips.originals(db)
     for file, cleared in known.items():
@@ -56,6 +58,7 @@ def _agree(library: Library, db: Connection) -> None:
         if found := ORIGINAL.fullmatch(file):
             library.agree(file, cleared=False)
             _take_in(library, db, file, found[1])
+    return len(clips.originals(db)) - before
 
 
 def _names(folder: Path) -> set[str]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import UTC, datetime
 from importlib import resources
 from pathlib import Path
@@ -95,6 +95,9 @@ class _Connection(sqlite3.Connection):
         with translated():
             super().commit()
 
+    sealed_at: Path | None = None
+    """Where the seal stands that the first write breaks."""
+
 
 def connect(path: Path, *, busy_s: float | None = None) -> sqlite3.Connection:
     """A connection in WAL mode with foreign keys on, rows by name, and no implicit writes. busy_s:
@@ -109,6 +112,7 @@ def connect(path: Path, *, busy_s: float | None = None) -> sqlite3.Connection:
             isolation_level=None,
             factory=_Connection,
         )
+    connection.sealed_at = seal_path(path)
     try:
         connection.row_factory = sqlite3.Row
         connection.execute("pragma journal_mode = wal")
@@ -154,6 +158,10 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
         connection.execute("release nested")
         return
     connection.execute("begin immediate")
+    if isinstance(connection, _Connection) and connection.sealed_at is not None:
+        with suppress(OSError):
+            connection.sealed_at.unlink(missing_ok=True)
+        connection.sealed_at = None
     try:
         yield
         connection.commit()
@@ -179,6 +187,53 @@ def checkpoint(connection: Connection) -> None:
     connection.execute("pragma wal_checkpoint(truncate)")
 
 
+def seal_path(path: Path) -> Path:
+    return path.with_name(f"{path.name}.seal")
+
+
+def seal(path: Path, digest: str) -> None:
+    """Keep the digest of a database file beside it, until somebody writes to it."""
+    seal_path(path).write_text(digest, encoding="ascii")
+
+
+def seal_of(path: Path) -> str | None:
+    """The digest that a database file must have; None where it was written to since then."""
+    log = path.with_name(f"{path.name}-wal")
+    if log.exists() and log.stat().st_size > 0:
+        return None
+    try:
+        return seal_path(path).read_text(encoding="ascii")
+    except (OSError, UnicodeDecodeError):
+        return None
+
+
+def back_up(source: Path, target: Path) -> None:
+    """A copy of a database as it is now, though others write to it: SQLite's own way. target must
+    not exist; what is half made stays there where this fails. Raises StorageError, also where the
+    copy is damaged, as its source then is."""
+    with opened(source) as db, translated(), closing(sqlite3.connect(target)) as copy:
+        db.backup(copy)
+        if [row[0] for row in copy.execute("pragma quick_check(1)")] != ["ok"]:
+            raise DamagedError(f"{source.name} is damaged")
+        # One file by itself: nobody is to look for side files beside it.
+        copy.execute("pragma journal_mode = delete")
+
+
+def faults(path: Path) -> list[str]:
+    """What SQLite finds wrong with a database file; nothing where it is whole.
+
+    A file that is none at all, or that is not there, is wrong too.
+    """
+    if not path.is_file():
+        return ["it is not there"]
+    try:
+        with opened(path) as db:
+            found = [str(row[0]) for row in db.execute("pragma quick_check(20)")]
+    except StorageError as error:
+        return [str(error)]
+    return [] if found == ["ok"] else found
+
+
 def migrations() -> list[tuple[str, str]]:
     """Names and SQL of all migrations, in order."""
     folder = resources.files("ridgewind.store") / "migrations"
@@ -186,8 +241,20 @@ def migrations() -> list[tuple[str, str]]:
     return [(name, (folder / name).read_text(encoding="utf-8")) for name in names]
 
 
-def migrate(connection: sqlite3.Connection) -> list[str]:
+def missing(path: Path) -> list[str]:
+    """Migrations that a database lacks; all of them where there is none. Raises StorageError."""
+    known = [name for name, _ in migrations()]
+    if not path.is_file():
+        return known
+    with opened(path) as db:
+        told = db.execute("select 1 from sqlite_master where name = 'migration'").fetchone()
+        done = {row["name"] for row in db.execute("select name from migration")} if told else set()
+    return [name for name in known if name not in done]
+
+
+def migrate(connection: sqlite3.Connection, *, up_to: str | None = None) -> list[str]:
     """Apply what is missing, each migration committed with its own record; returns the names.
+    up_to: the last one to apply, None for all.
 
     Raises NewerSchemaError where the library knows migrations that this program does not.
     """
@@ -205,7 +272,7 @@ def migrate(connection: sqlite3.Connection) -> list[str]:
     connection.execute("pragma foreign_keys = off")  # while tables are made anew
     try:
         for name, sql in known:
-            if name not in done:
+            if name not in done and (up_to is None or name <= up_to):
                 _apply(connection, name, sql)
                 applied.append(name)
     finally:

@@ -3,12 +3,41 @@
 from __future__ import annotations
 
 import sqlite3
+from dataclasses import dataclass
 
 from pydantic import TypeAdapter
 
 from ridgewind.core.judge.cost import Weights
 
 _WEIGHTS = TypeAdapter(Weights)
+
+
+@dataclass(frozen=True)
+class MendedNote:
+    """The database was damaged. copied_at: when the copy was made that took its place, as every
+    moment is kept. films: that had come since, and were taken in anew. aside: name of the damaged
+    file."""
+
+    copied_at: str
+    films: int
+    aside: str
+
+
+_MENDED = TypeAdapter(MendedNote)
+
+
+def mended(db: sqlite3.Connection) -> MendedNote | None:
+    """What was mended and not read yet."""
+    row = db.execute("select value from setting where name = 'mended'").fetchone()
+    return None if row is None else _MENDED.validate_json(row["value"])
+
+
+def set_mended(db: sqlite3.Connection, note: MendedNote | None) -> None:
+    """Keep what was mended; None once it was read."""
+    db.execute("delete from setting where name = 'mended'")
+    if note is not None:
+        value = _MENDED.dump_json(note).decode()
+        db.execute("insert into setting (name, value) values ('mended', ?)", (value,))
 
 
 def weights(db: sqlite3.Connection) -> Weights:

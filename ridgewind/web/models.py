@@ -45,15 +45,25 @@ class Trouble(BaseModel):
     hint: str
 
 
+class Mended(BaseModel):
+    """The database was damaged, and is the copy of a moment again. films: that had come since, and
+    were taken in anew. aside: name of the damaged file."""
+
+    copied_at: str
+    films: int
+    aside: str
+
+
 class Status(BaseModel):
     """demo: the library holds made clips, and is made anew at the next start unless it holds others
     too. phone: the name of the paired phone that asks, None on the computer itself. trouble: None
-    where all is well."""
+    where all is well. mended: what was, until it is read."""
 
     version: str
     demo: bool
     phone: str | None
     trouble: Trouble | None
+    mended: Mended | None
     feels: dict[FeelName, float]
     screens_deg: dict[ScreenName, float]
 

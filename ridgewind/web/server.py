@@ -14,6 +14,7 @@ from pathlib import Path
 
 import waitress
 
+from ridgewind.jobs.keeper import Keeper
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.supervisor import Supervisor
@@ -21,7 +22,8 @@ from ridgewind.jobs.watcher import Watcher
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
-from ridgewind.store import database
+from ridgewind.store import database, settings
+from ridgewind.store.settings import MendedNote
 from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
 from ridgewind.web.errors import ApiError
 from ridgewind.web.guard import KEY
@@ -69,8 +71,7 @@ def run(start: Start) -> None:
         key = library.key()
         library.wait_for_workers()
         start.before(library)
-        library.prepare()
-        tidy(library)
+        _put_in_order(library, start)
         tempfile.tempdir = str(library.incoming)  # large bodies wait on the library's own disk
         queue = Queue(library)
         if start.fill is not None:
@@ -106,6 +107,7 @@ def run(start: Start) -> None:
             stack.enter_context(database.opened(library.database))
             for supervisor in supervisors.values():
                 stack.enter_context(supervisor)
+            stack.enter_context(Keeper(library))
             stack.enter_context(refresher)
             stack.enter_context(watcher)
             stack.enter_context(network)
@@ -126,8 +128,23 @@ def run(start: Start) -> None:
                 stopping.set()
                 if beside is not None:
                     beside.join()
-                with database.opened(library.database) as db:
-                    database.checkpoint(db)
+        library.seal()
+
+
+def _put_in_order(library: Library, start: Start) -> None:
+    """What was mended is told on the console now, and on the pages until it is read."""
+    mended = library.mend_if_damaged(thorough=False)
+    library.prepare()
+    films = tidy(library)
+    if mended is None:
+        return
+    note = MendedNote(database.moment_text(mended.made_at), films, mended.damaged.name)
+    with database.opened(library.database) as db, database.atomic(db):
+        settings.set_mended(db, note)
+    start.announce(
+        f"The database was damaged: it is the copy of {note.copied_at} again; films that came "
+        f"since and were taken in anew: {films}. The damaged one is snapshots/{note.aside}."
+    )
 
 
 def _open_to_phones(network: Network, start: Start) -> None:

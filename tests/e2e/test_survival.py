@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import random
+import shutil
 import signal
 import subprocess
 import threading
@@ -204,7 +205,7 @@ def test_a_start_on_a_full_disk_is_a_sentence(small_disk, tmp_path):
         Server("serve", small_disk / "library", tmp_path / "log")
 
 
-def test_a_damaged_library_is_a_sentence_and_a_damaged_queue_is_thrown_away(tmp_path, short_film):
+def test_a_damaged_library_is_mended_and_a_damaged_queue_is_thrown_away(tmp_path, page, short_film):
     data = tmp_path / "library"
     server = Server("serve", data, tmp_path / "log1")
     server.send(short_film)
@@ -215,8 +216,20 @@ def test_a_damaged_library_is_a_sentence_and_a_damaged_queue_is_thrown_away(tmp_
     server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, 30)
     server.stop()
     (data / "library.db").write_bytes(b"no library" * 1000)
+    server = Server("serve", data, tmp_path / "log3")
+    page.goto(f"{server.address}/takes")
+    strip = page.get_by_role("status").filter(has_text="The database was damaged")
+    expect(strip).to_contain_text("No film was lost")
+    expect(page.get_by_role("main").get_by_role("link").first).to_be_visible()
+    strip.get_by_role("button", name="Understood").click()
+    expect(strip).to_have_count(0)
+    page.goto("about:blank")
+    server.stop()
+    # Without a copy it is a sentence.
+    shutil.rmtree(data / "snapshots")
+    (data / "library.db").write_bytes(b"no library" * 1000)
     with pytest.raises(AssertionError, match="is damaged, or no library") as told:
-        Server("serve", data, tmp_path / "log3")
+        Server("serve", data, tmp_path / "log4")
     assert "Traceback" not in str(told.value)
 
 

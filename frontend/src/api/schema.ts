@@ -967,6 +967,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/mended": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** What was mended has been read. */
+    delete: operations["status_read_mended_mended_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/network": {
     parameters: {
       query?: never;
@@ -4721,6 +4738,19 @@ export interface components {
       proposed: components["schemas"]["MeetingLine"][];
     };
     /**
+     * Mended
+     * @description The database was damaged, and is the copy of a moment again. films: that had come since, and
+     *     were taken in anew. aside: name of the damaged file.
+     */
+    Mended: {
+      /** Aside */
+      aside: string;
+      /** Copied At */
+      copied_at: string;
+      /** Films */
+      films: number;
+    };
+    /**
      * MetLine
      * @description A take that meets a shot. otherwise: what of it was filmed otherwise than planned.
      */
@@ -6861,7 +6891,7 @@ export interface components {
      * Status
      * @description demo: the library holds made clips, and is made anew at the next start unless it holds others
      *     too. phone: the name of the paired phone that asks, None on the computer itself. trouble: None
-     *     where all is well.
+     *     where all is well. mended: what was, until it is read.
      */
     Status: {
       /** Demo */
@@ -6870,6 +6900,7 @@ export interface components {
       feels: {
         [key: string]: number;
       };
+      mended: components["schemas"]["Mended"] | null;
       /** Phone */
       phone: string | null;
       /** Screens Deg */
@@ -10837,6 +10868,49 @@ export interface operations {
         content: {
           "application/json": components["schemas"]["SessionLogAnswer"];
         };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  status_read_mended_mended_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Bad Request */
       400: {

@@ -115,6 +115,15 @@ export function useStatus() {
   });
 }
 
+/** What was mended has been read. */
+export function useMendedRead() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () => dataOf(client.DELETE("/api/mended")),
+    onSuccess: () => cache.invalidateQueries({ queryKey: keys.status() }),
+  });
+}
+
 /** Let a take point at another brief or set-up, or give it a lens of its own. */
 export function useChangeTake(id: number) {
   const cache = useQueryClient();

@@ -2,7 +2,7 @@ import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { ExplainedError } from "../api/client";
 import { useKeptSince } from "../api/kept";
-import { useStatus } from "../api/takes";
+import { useMendedRead, useStatus } from "../api/takes";
 import * as format from "../formats";
 import { Button } from "./Button";
 
@@ -22,7 +22,31 @@ export function TroubleStrip() {
           {failed && <Button onClick={() => readAgain(queries)}>Try again</Button>}
         </p>
       )}
+      {!told && <MendedStrip />}
     </div>
+  );
+}
+
+/** The database was damaged and is an earlier copy again; said until it is read. */
+function MendedStrip() {
+  const mended = useStatus().data?.mended;
+  const read = useMendedRead();
+  if (!mended) return null;
+  const { day, time } = format.when(mended.copied_at);
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-lamp bg-paper px-4 py-2 text-note sm:px-8">
+      <b className="font-semibold">
+        The database was damaged: it is the copy of {day}, {time} again.
+      </b>
+      <span className="text-stone">
+        {mended.films === 0
+          ? "No film was lost."
+          : `No film was lost: ${mended.films} that came since were taken in anew.`}{" "}
+        Names, briefs, marks and notes of after that are gone. The damaged one is kept as snapshots/
+        {mended.aside}.
+      </span>
+      <Button onClick={() => read.mutate()}>Understood</Button>
+    </p>
   );
 }
 
