@@ -90,14 +90,14 @@ def better_cut(path: models.CutPath) -> Response:
 
 
 @api.get("/film", responses={200: models.SequenceFilm, **FAULTS})
-def film(path: models.OutingPath, query: models.FilmAsk) -> Response:
+def film(path: models.OutingPath, query: models.SequenceFilmAsk) -> Response:
     """How far the sequence is rendered."""
     with current().read() as db:
         return answered(_film(db, path.outing_id, whole=query.whole))
 
 
 @api.post("/film", responses={201: models.SequenceFilm, **FAULTS})
-def begin_film(path: models.OutingPath, query: models.FilmAsk) -> Response:
+def begin_film(path: models.OutingPath, query: models.SequenceFilmAsk) -> Response:
     """Render the sequence; only what has changed is rendered anew."""
     service = current()
     with service.read() as db:
@@ -107,7 +107,7 @@ def begin_film(path: models.OutingPath, query: models.FilmAsk) -> Response:
 
 
 @api.delete("/film", responses={200: models.SequenceFilm, **FAULTS})
-def stop_film(path: models.OutingPath, query: models.FilmAsk) -> Response:
+def stop_film(path: models.OutingPath, query: models.SequenceFilmAsk) -> Response:
     """Stop rendering; pieces that are done stay for the next time."""
     with current().read() as db:
         found = sequence_films.newest(db, path.outing_id, whole=query.whole)
@@ -118,7 +118,7 @@ def stop_film(path: models.OutingPath, query: models.FilmAsk) -> Response:
 
 
 @api.get("/film.mp4", responses=FAULTS)
-def film_file(path: models.OutingPath, query: models.FilmAsk) -> Response:
+def film_file(path: models.OutingPath, query: models.SequenceFilmAsk) -> Response:
     """The rendered sequence; a whole one as a file to be kept."""
     service = current()
     with service.read() as db:

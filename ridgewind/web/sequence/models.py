@@ -308,7 +308,7 @@ class Used(BaseModel):
     seconds: float
 
 
-class FilmAsk(BaseModel):
+class SequenceFilmAsk(BaseModel):
     """whole: at full size, to be kept; else small, to be seen."""
 
     whole: bool = False
