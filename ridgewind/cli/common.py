@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -31,3 +32,22 @@ def writing() -> Iterator[None]:
         name = error.filename or "the output"
         why = error.strerror or error
         raise Refusal(f"{name}: cannot be written ({why}); choose another place") from None
+
+
+class Told:
+    """How far something long is, on a terminal; nothing where the output goes elsewhere."""
+
+    def __init__(self, words: str) -> None:
+        self._words, self._last = words, -1
+        self._shows = sys.stderr.isatty()
+
+    def at(self, done: float) -> None:
+        """done: 0 to 1."""
+        share = int(100 * done)
+        if self._shows and share != self._last:
+            click.echo(f"\r{self._words} {share} %", nl=False, err=True)
+            self._last = share
+
+    def end(self) -> None:
+        if self._shows and self._last >= 0:
+            click.echo(f"\r{' ' * (len(self._words) + 6)}\r", nl=False, err=True)

@@ -11,10 +11,12 @@ from ridgewind import __version__
 from ridgewind.cli.common import SETTINGS
 
 SUBCOMMANDS = {
+    "archive": "Write a whole library into one file.",
     "card": "Film a simulated card of a session that was run.",
     "demo": "Start Ridgewind with made clips, measured as they arrive.",
     "limit": "Tell the longest lens of each way of holding.",
     "measure": "Measure how much a clip shakes.",
+    "restore": "Make a library of an archive.",
     "sequence": "Write an outing's takes, joined, as a time line.",
     "serve": "Start Ridgewind on this computer, with your own library.",
     "standin": "Film a made scene with the stand-in camera.",

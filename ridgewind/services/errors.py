@@ -3,6 +3,7 @@
 ServiceError
 ├── NotReadyError   what is asked needs something that is not there yet
 ├── TimeLineError   a time line from elsewhere cannot be used
+├── ArchiveError    an archive cannot be restored
 └── GoneError       what is asked for is gone for good
 """
 
@@ -23,6 +24,10 @@ class NotReadyError(ServiceError):
 
 class TimeLineError(ServiceError):
     """A time line from elsewhere cannot be read, or uses nothing that is here."""
+
+
+class ArchiveError(ServiceError):
+    """An archive is damaged, of another kind, or cannot be put where it should."""
 
 
 class GoneError(ServiceError):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import sqlite3
+from collections.abc import Iterator
 from dataclasses import asdict, dataclass
 from pathlib import PurePath
 from typing import Any
@@ -193,6 +194,15 @@ def cleared_before(db: sqlite3.Connection, *, days: int) -> list[ClipRow]:
 def motion_of(db: sqlite3.Connection, clip_id: int) -> Motion | None:
     row = db.execute("select path from measurement where clip_id = ?", (clip_id,)).fetchone()
     return None if row is None else unpack(row["path"])
+
+
+def motions(db: sqlite3.Connection) -> Iterator[tuple[str, Motion]]:
+    """Digest and path of every film that is measured, one after the other."""
+    ids = db.execute("select clip_id from measurement order by clip_id").fetchall()
+    for row in ids:
+        motion = motion_of(db, row["clip_id"])
+        if motion is not None:
+            yield by_id(db, row["clip_id"]).sha256, motion
 
 
 def measured_stamp(db: sqlite3.Connection, clip_id: int) -> str | None:

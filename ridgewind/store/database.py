@@ -269,15 +269,23 @@ def migrate(connection: sqlite3.Connection, *, up_to: str | None = None) -> list
             "update Ridgewind, or choose another folder with --data"
         )
     applied = []
-    connection.execute("pragma foreign_keys = off")  # while tables are made anew
-    try:
+    with referring_later(connection):  # tables are made anew
         for name, sql in known:
             if name not in done and (up_to is None or name <= up_to):
                 _apply(connection, name, sql)
                 applied.append(name)
+    return applied
+
+
+@contextmanager
+def referring_later(connection: sqlite3.Connection) -> Iterator[None]:
+    """Rows may point at what is not there yet; whoever does that looks himself, in the end, whether
+    all of it is. Not within `atomic`."""
+    connection.execute("pragma foreign_keys = off")
+    try:
+        yield
     finally:
         connection.execute("pragma foreign_keys = on")
-    return applied
 
 
 def _apply(connection: sqlite3.Connection, name: str, sql: str) -> None:

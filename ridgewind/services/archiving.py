@@ -1,0 +1,204 @@
+"""A library as one file of open parts: everything that was filmed, measured and said.
+
+manifest.json        what it is, of which version, and a checksum of every other part
+tables/NAME.jsonl    the rows of each table, one a line, as they are restored
+paths/NAME.csv       every measured path, for people and other programs
+sequences/NAME.otio  each outing's joined takes, as a desk reads them
+stills/NAME          pictures of the list
+films/NAME           films as they came, and copies/NAME what a browser plays of them
+
+It is made as it is read: no part is held in memory or written down twice.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import math
+import zipfile
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from ridgewind import __version__
+from ridgewind.core.motion.path import Motion
+from ridgewind.library.library import Library
+from ridgewind.services import sequencing, timelines
+from ridgewind.store import archived, clips, database, outings
+from ridgewind.store.database import Connection
+
+FORMAT, VERSION = "ridgewind-archive", 1
+MANIFEST = "manifest.json"
+CHUNK_BYTES = 1 << 20
+EPOCH = (1980, 1, 1, 0, 0, 0)
+"""Time of every entry: when a film was filmed stands in its row."""
+
+PATH_COLUMNS = ("t_s", "pan_pct", "tilt_pct", "roll_deg", "zoom_pct", "trust")
+
+
+@dataclass(frozen=True)
+class Done:
+    """How far an archive is. done, total: bytes of films and rows of tables, together."""
+
+    done: int
+    total: int
+
+
+class _Pipe(io.RawIOBase):
+    """Takes what is written until it is fetched."""
+
+    def __init__(self) -> None:
+        self._held: list[bytes] = []
+        self._at = 0
+
+    def writable(self) -> bool:
+        return True
+
+    def write(self, data: Any, /) -> int:
+        piece = bytes(data)
+        self._held.append(piece)
+        self._at += len(piece)
+        return len(piece)
+
+    def fetched(self) -> bytes:
+        out = b"".join(self._held)
+        self._held.clear()
+        return out
+
+
+class _Writer:
+    """Adds parts to the file, and keeps their checksums."""
+
+    def __init__(self) -> None:
+        self.pipe = _Pipe()
+        self.zip = zipfile.ZipFile(self.pipe, "w", allowZip64=True)
+        self.parts: dict[str, dict[str, object]] = {}
+
+    def add(self, name: str, pieces: Iterator[bytes], *, packed: bool) -> Iterator[bytes]:
+        about = zipfile.ZipInfo(name, EPOCH)
+        about.compress_type = zipfile.ZIP_DEFLATED if packed else zipfile.ZIP_STORED
+        about.external_attr = 0o600 << 16
+        digest, size = hashlib.sha256(), 0
+        with self.zip.open(about, "w", force_zip64=True) as entry:
+            for piece in pieces:
+                digest.update(piece)
+                size += len(piece)
+                entry.write(piece)
+                yield self.pipe.fetched()
+        self.parts[name] = {"sha256": digest.hexdigest(), "bytes": size}
+        yield self.pipe.fetched()
+
+
+def archive(
+    library: Library,
+    *,
+    films: bool,
+    made_at: str,
+    on_progress: Callable[[Done], None] | None = None,
+) -> Iterator[bytes]:
+    """The archive, piece by piece, of the library as it is now; others may go on writing to it.
+
+    Raises StorageError, and OSError where a film cannot be read; what was given so far is then no
+    archive, since its manifest comes last.
+    """
+    copy = library.incoming / f"archive-{hashlib.sha256(made_at.encode()).hexdigest()[:12]}.db"
+    copy.unlink(missing_ok=True)
+    try:
+        database.back_up(library.database, copy)
+        with database.opened(copy) as db:
+            yield from _pieces(library, db, films, made_at, on_progress or (lambda done: None))
+    finally:
+        for side in ("", "-wal", "-shm", ".seal"):
+            copy.with_name(copy.name + side).unlink(missing_ok=True)
+
+
+def _pieces(
+    library: Library,
+    db: Connection,
+    films: bool,
+    made_at: str,
+    on_progress: Callable[[Done], None],
+) -> Iterator[bytes]:
+    writer = _Writer()
+    large = list(_files(library, db)) if films else []
+    total = sum(path.stat().st_size for _, path in large)
+    done = 0
+    counts = {}
+    for table in archived.ARCHIVED:
+        counts[table] = 0
+        lines = _counted(_lines(db, table), counts, table)
+        yield from writer.add(f"tables/{table}.jsonl", lines, packed=True)
+    for name, motion in clips.motions(db):
+        yield from writer.add(f"paths/{name}.csv", _csv(motion), packed=True)
+    for name, text in _sequences(library, db):
+        yield from writer.add(f"sequences/{name}", iter([text.encode()]), packed=True)
+    for still in sorted(library.stills.glob("*.jpg")):
+        yield from writer.add(f"stills/{still.name}", _read(still), packed=False)
+    for folder, path in large:
+        for piece in writer.add(f"{folder}/{path.name}", _read(path), packed=False):
+            done += len(piece)
+            on_progress(Done(min(done, total), total))
+            yield piece
+    manifest = {
+        "format": FORMAT, "version": VERSION, "program": __version__, "made_at": made_at,
+        "schema": archived.applied(db), "rows": counts, "with_films": films,
+        "parts": writer.parts,
+    }  # fmt: skip
+    told = json.dumps(manifest, indent=1).encode()
+    yield from writer.add(MANIFEST, iter([told]), packed=True)
+    writer.zip.close()
+    yield writer.pipe.fetched()
+
+
+def _files(library: Library, db: Connection) -> Iterator[tuple[str, Path]]:
+    """Films that are here, also those that were put aside, with their copies; one that is gone for
+    good is not."""
+    for file in clips.originals(db):
+        for folder in (library.originals, library.cleared):
+            if (folder / file).is_file():
+                yield "films", folder / file
+                break
+        copy = library.copy_of(file.split(".")[0])
+        if copy.is_file():
+            yield "copies", copy
+
+
+def _lines(db: Connection, table: str) -> Iterator[bytes]:
+    for row in archived.rows_of(db, table):
+        yield json.dumps(row, ensure_ascii=False).encode() + b"\n"
+
+
+def _counted(lines: Iterator[bytes], counts: dict[str, int], table: str) -> Iterator[bytes]:
+    for line in lines:
+        counts[table] += 1
+        yield line
+
+
+def _csv(motion: Motion) -> Iterator[bytes]:
+    """A path as a table, every figure to its last digit; a frame that was not measured is empty."""
+    yield (",".join(PATH_COLUMNS) + "\n").encode()
+    columns = [getattr(motion, name) for name in PATH_COLUMNS]
+    for first in range(0, len(motion.t_s), 1000):
+        rows = zip(*(column[first : first + 1000].tolist() for column in columns), strict=True)
+        text = "\n".join(",".join(_figure(one) for one in row) for row in rows)
+        yield f"{text}\n".encode()
+
+
+def _figure(value: float) -> str:
+    return "" if math.isnan(value) else repr(value)
+
+
+def _sequences(library: Library, db: Connection) -> Iterator[tuple[str, str]]:
+    for line in outings.lines(db):
+        found = sequencing.sequence_of(db, line.row.id)
+        if found.pieces:
+            yield f"{line.row.id}.otio", timelines.as_otio(found, library.originals)
+            yield f"{line.row.id}.json", timelines.as_json(found)
+
+
+def _read(path: Path) -> Iterator[bytes]:
+    with path.open("rb") as file:
+        while piece := file.read(CHUNK_BYTES):
+            yield piece
