@@ -3,11 +3,13 @@ there whole, or not at all."""
 
 from __future__ import annotations
 
+import errno
 import hashlib
 import json
 import os
 import re
 import shutil
+import struct
 import zipfile
 import zlib
 from collections.abc import Callable, Iterator
@@ -23,6 +25,12 @@ from ridgewind.store import archived, database
 FILE = re.compile(r"(films|copies|stills)/([0-9a-f]{64}\.[a-z0-9]{1,5})")
 PART = re.compile(r"(tables|paths|sequences|films|copies|stills)/[0-9A-Za-z._-]+")
 MOST_MANIFEST_BYTES = 64 << 20
+
+UNREADABLE = (
+    zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, zlib.error, struct.error, RuntimeError,
+    OverflowError, ValueError, KeyError,
+)  # fmt: skip
+"""What the library of ZIP files says of a damaged one; NotImplementedError is a RuntimeError."""
 
 Progress = Callable[[float], None]
 
@@ -50,11 +58,13 @@ def restore(file: Path, root: Path, *, on_progress: Progress = lambda done: None
             manifest = _manifest(opened)
             size = sum(part["bytes"] for part in manifest["parts"].values())
             _verify(opened, manifest, lambda done: on_progress(0.5 * done / max(size, 1)))
-            return _build(
-                opened, manifest, root, lambda done: on_progress(0.5 + 0.5 * done / max(size, 1))
-            )
-    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, NotImplementedError) as error:
+            return _build(opened, manifest, root, lambda done: on_progress(0.5 + 0.5 * done))
+    except UNREADABLE as error:
         raise _damaged(f"it is no whole ZIP file ({error})") from error
+    except OSError as error:
+        if error.errno == errno.EINVAL:  # it points to a place that no file has
+            raise _damaged(f"it is no whole ZIP file ({error})") from error
+        raise
 
 
 def _damaged(why: str) -> ArchiveError:
@@ -75,7 +85,7 @@ def _manifest(opened: zipfile.ZipFile) -> dict[str, Any]:
         fit = fit and all(PART.fullmatch(name) for name in parts)
         fit = fit and all(isinstance(part["bytes"], int) for part in parts.values())
         fit = fit and all(isinstance(name, str) for name in names)
-    except (KeyError, ValueError, TypeError, RecursionError, RuntimeError) as error:
+    except (*UNREADABLE, TypeError) as error:
         raise _damaged("it has no manifest that can be read") from error
     if not fit:
         raise _damaged("its manifest is another program's")
@@ -111,20 +121,20 @@ def _pieces(opened: zipfile.ZipFile, name: str) -> Iterator[bytes]:
         with opened.open(name) as entry:
             while piece := entry.read(CHUNK_BYTES):
                 yield piece
-    except (zlib.error, RuntimeError) as error:
+    except UNREADABLE as error:
         raise _damaged(f"{name} cannot be read") from error
 
 
 def _build(
-    opened: zipfile.ZipFile, manifest: dict[str, Any], root: Path, on_bytes: Progress
+    opened: zipfile.ZipFile, manifest: dict[str, Any], root: Path, on_progress: Progress
 ) -> Restored:
     """In a folder beside the one that is wanted, which it becomes at the end."""
     root.parent.mkdir(parents=True, exist_ok=True)
     files = {name: found for name in manifest["parts"] if (found := FILE.fullmatch(name))}
-    needed = sum(manifest["parts"][name]["bytes"] for name in files) + SPARE_BYTES
-    if shutil.disk_usage(root.parent).free < needed:
+    size = sum(manifest["parts"][name]["bytes"] for name in files)
+    if shutil.disk_usage(root.parent).free < size + SPARE_BYTES:
         raise ArchiveError(
-            f"There is no room beside {root}: it needs {needed / 1e9:.1f} GB.",
+            f"There is no room beside {root}: it needs {size / 1e9:.1f} GB.",
             "Free some space, or restore onto another disk.",
         )
     beside = root.with_name(f".{root.name}.restoring")
@@ -145,7 +155,7 @@ def _build(
                 for piece in _pieces(opened, name):
                     target.write(piece)
                     done += len(piece)
-                    on_bytes(done)
+                    on_progress(done / max(size, 1))
                 target.flush()
                 os.fsync(target.fileno())
         library.seal()
