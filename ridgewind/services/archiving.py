@@ -17,7 +17,7 @@ import io
 import json
 import math
 import zipfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -97,7 +97,7 @@ def archive(
     films: bool,
     made_at: str,
     on_progress: Callable[[Done], None] | None = None,
-) -> Iterator[bytes]:
+) -> Generator[bytes]:
     """The archive, piece by piece, of the library as it is now; others may go on writing to it.
 
     Raises StorageError, and OSError where a film cannot be read; what was given so far is then no

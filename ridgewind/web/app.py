@@ -38,6 +38,7 @@ from ridgewind.web.practice.routes import api as practice_api
 from ridgewind.web.practice.stage_routes import api as stage_api
 from ridgewind.web.sequence.joined_routes import api as joined_api
 from ridgewind.web.sequence.routes import api as outings_api
+from ridgewind.web.settings.keeping_routes import api as keeping_api
 from ridgewind.web.settings.routes import api as settings_api
 from ridgewind.web.settings.watched_routes import api as watched_api
 from ridgewind.web.status_routes import api as status_api
@@ -104,7 +105,7 @@ def create_app(config: Config) -> Flask:
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
         watched_api, network_api, live_api, stage_api, outings_api,
-        joined_api,
+        joined_api, keeping_api,
     ):  # fmt: skip
         app.register_api(api)
 

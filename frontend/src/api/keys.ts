@@ -42,6 +42,7 @@ export const keys = {
   trial: (drill: string | null, by: string | null) => ["trial", drill, by],
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
+  kept: () => ["kept"],
   weights: () => ["weights"],
   cleared: () => ["cleared"],
   deleted: () => ["deleted"],

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+  "/api/archive.zip": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The whole library in one file, made while it is sent. */
+    get: operations["keeping_archive_archive_zip_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/became-film": {
     parameters: {
       query?: never;
@@ -531,6 +548,23 @@ export interface paths {
     };
     /** Each technique at a glance, and the drills that would gain most. */
     get: operations["hand_hand_profile_hand_profile_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/kept": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Which copies of the database there are, and how large the films are. */
+    get: operations["keeping_kept_kept_get"];
     put?: never;
     post?: never;
     delete?: never;
@@ -4143,6 +4177,17 @@ export interface components {
       verdict:
         | ("keep" | "lee" | "slow" | "polish" | "polish_lee" | "slow_polish" | "hold" | "retake")
         | null;
+    };
+    /**
+     * Kept
+     * @description copies: moments of the copies of the database, the newest first. films_bytes: of all films
+     *     and what a browser plays of them.
+     */
+    Kept: {
+      /** Copies */
+      copies: string[];
+      /** Films Bytes */
+      films_bytes: number;
     };
     /**
      * KeptSession
@@ -8035,6 +8080,44 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+  keeping_archive_archive_zip_get: {
+    parameters: {
+      query?: {
+        films?: boolean;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
   progress_what_became_film_became_film_get: {
     parameters: {
       query?: never;
@@ -9687,6 +9770,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["ProfileAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_kept_kept_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Kept"];
         };
       };
       /** @description Bad Request */

@@ -6,6 +6,14 @@ type Schemas = components["schemas"];
 export type Cleared = Schemas["ClearedAnswer"];
 export type Weights = Schemas["WeightsBody"];
 
+/** Which copies of the database there are, and how large the films are. */
+export function useKept() {
+  return useQuery({
+    queryKey: keys.kept(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/kept", { signal })),
+  });
+}
+
 export function useWeights() {
   return useQuery({
     queryKey: keys.weights(),

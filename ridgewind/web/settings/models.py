@@ -81,3 +81,17 @@ class WatchedAnswer(BaseModel):
     root: str | None
     since: str | None
     films: list[ArrivedLine]
+
+
+class Kept(BaseModel):
+    """copies: moments of the copies of the database, the newest first. films_bytes: of all films
+    and what a browser plays of them."""
+
+    copies: list[str]
+    films_bytes: int
+
+
+class ArchiveAsk(BaseModel):
+    """films: with the films as they came."""
+
+    films: bool = True

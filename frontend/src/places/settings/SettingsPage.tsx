@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { ClearedSection } from "./ClearedSection";
 import { DeletedSection } from "./DeletedSection";
+import { KeptSection } from "./KeptSection";
 import { KeysSection } from "./KeysSection";
 import { PhonesSection } from "./PhonesSection";
 import { WatchedSection } from "./WatchedSection";
@@ -41,6 +42,7 @@ export function SettingsPage() {
       <PhonesSection />
       <WatchedSection />
       <KeysSection />
+      <KeptSection />
       <DeletedSection />
       <ClearedSection />
     </>

@@ -1,0 +1,51 @@
+"""A library carried away by the browser, and what is told of its copies."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from datetime import UTC, datetime
+
+from ridgewind.library import snapshots
+from ridgewind.library.library import Library
+from ridgewind.services.restoring import restore
+from ridgewind.store import database, settings
+from ridgewind.store.settings import MendedNote
+from tests.web.conftest import HERE
+
+
+def test_the_archive_that_is_sent_restores(client, library, measured, tmp_path):
+    reply = client.get("/api/archive.zip?films=true", headers=HERE)
+    assert reply.mimetype == "application/zip"
+    assert "ridgewind-" in reply.headers["Content-Disposition"]
+    file = tmp_path / "sent.zip"
+    file.write_bytes(reply.data)
+    assert restore(file, tmp_path / "new").films == 1
+    with database.opened(Library(tmp_path / "new").database) as db:
+        assert db.execute("select count(*) as n from measurement").fetchone()["n"] == 1
+    small = client.get("/api/archive.zip?films=false", headers=HERE).data
+    names = zipfile.ZipFile(io.BytesIO(small)).namelist()
+    assert not [name for name in names if name.startswith("films/")]
+
+
+def test_one_that_is_broken_off_leaves_nothing(client, library, measured):
+    reply = client.get("/api/archive.zip", headers=HERE)
+    next(reply.iter_encoded())
+    reply.close()
+    assert not list(library.incoming.iterdir())
+
+
+def test_copies_are_told(client, library):
+    assert client.get("/api/kept", headers=HERE).json["copies"] == []
+    snapshots.keep(library.database, library.snapshots, now=datetime(2026, 5, 3, 12, tzinfo=UTC))
+    told = client.get("/api/kept", headers=HERE).json
+    assert told == {"copies": ["2026-05-03T12:00:00.000Z"], "films_bytes": 0}
+
+
+def test_what_was_mended_is_told_until_it_is_read(client, library):
+    note = MendedNote("2026-05-03T12:00:00.000Z", 2, "damaged.db")
+    with database.opened(library.database) as db, database.atomic(db):
+        settings.set_mended(db, note)
+    assert client.get("/api/status", headers=HERE).json["mended"]["films"] == 2
+    assert client.delete("/api/mended", headers=HERE).status_code == 204
+    assert client.get("/api/status", headers=HERE).json["mended"] is None
