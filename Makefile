@@ -7,7 +7,7 @@ NPM := npm --prefix frontend
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
            $(wildcard frontend/vite*.config.ts) frontend/package-lock.json
 
-.PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots api lock clean
+.PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots wheel api lock clean
 
 demo: $(STAMPS)/app $(STAMPS)/build
 	$(BIN)/ridgewind demo $(ARGS)
@@ -58,6 +58,13 @@ demo-clips: $(STAMPS)/app
 
 screenshots: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser
 	$(BIN)/python scripts/screenshots.py docs/screenshots
+
+# A wheel and a source package with the built front end inside, in dist/.
+wheel: $(STAMPS)/dev $(STAMPS)/build
+	rm -rf dist build
+	$(BIN)/python -m build --outdir dist > $(STAMPS)/wheel.log || { cat $(STAMPS)/wheel.log; exit 1; }
+	rm -rf build
+	@du -h dist/*
 
 # The OpenAPI document and the TypeScript types made from it.
 api: $(STAMPS)/app $(STAMPS)/node
