@@ -14,6 +14,7 @@ SUBCOMMANDS = {
     "archive": "Write a whole library into one file.",
     "card": "Film a simulated card of a session that was run.",
     "demo": "Start Ridgewind with made clips, measured as they arrive.",
+    "doctor": "Tell what this machine has and can, to be sent with a question.",
     "limit": "Tell the longest lens of each way of holding.",
     "measure": "Measure how much a clip shakes.",
     "restore": "Make a library of an archive.",

@@ -6,9 +6,12 @@ import logging
 import shutil
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from typing import TypeVar
 
+from ridgewind.library import newest_error
 from ridgewind.library.library import SPARE_BYTES, Library
 from ridgewind.media.errors import DISK_FULL, MediaError
 from ridgewind.store import database, jobs
@@ -137,8 +140,10 @@ def _run(library: Library, db: Connection, task: Task, subject_id: int) -> bool:
         log.warning("to %s %s waits for the library: %s", kind, subject_id, error)
         task.undo(library, subject_id)
         patiently(db, lambda: jobs.wait_on(db, kind, subject_id, HELD))
-    except Exception:
+    except Exception as error:
         log.exception("to %s %s failed", kind, subject_id)
+        with suppress(OSError):
+            newest_error.keep(library.root, error, number=kind, at=datetime.now(UTC))
         task.undo(library, subject_id)
         patiently(db, lambda: jobs.fail(db, kind, subject_id, task.unforeseen))
     return False

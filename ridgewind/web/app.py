@@ -99,7 +99,7 @@ def create_app(config: Config) -> Flask:
         stages=Stages(),
     )
     guard.install(app, key=config.key)
-    errors.handlers(app)
+    errors.handlers(app, config.library)
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,

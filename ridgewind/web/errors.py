@@ -19,7 +19,10 @@ from __future__ import annotations
 
 import logging
 import secrets
+from contextlib import suppress
+from datetime import UTC, datetime
 from http import HTTPStatus
+from pathlib import Path
 
 from flask import Flask, Response, jsonify, request
 from pydantic import ValidationError
@@ -27,6 +30,7 @@ from werkzeug.exceptions import HTTPException
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.turn_rates import LogError
+from ridgewind.library import newest_error
 from ridgewind.media.errors import MediaError
 from ridgewind.services import errors as services
 from ridgewind.store.errors import (
@@ -129,7 +133,7 @@ def answer(error: ApiError) -> tuple[Response, int]:
     return jsonify({"error": body}), int(error.status)
 
 
-def handlers(app: Flask) -> None:
+def handlers(app: Flask, root: Path) -> None:
     """Register the mapping of every error to its answer."""
 
     @app.errorhandler(ApiError)
@@ -193,9 +197,11 @@ def handlers(app: Flask) -> None:
     def unknown(error: Exception) -> tuple[Response, int]:
         number = secrets.token_hex(4)
         log.exception("error %s at %s %s", number, request.method, request.path)
+        with suppress(Exception):  # a full disk must not hide what went wrong
+            newest_error.keep(root, error, number=number, at=datetime.now(UTC))
         wrapped = ApiError(
             f"Something failed that was not foreseen (number {number}).",
-            "Try again. If it stays, the log in the terminal has the details.",
+            "Try again. If it stays, `ridgewind doctor` tells where it happened.",
             code="internal",
         )
         wrapped.status = HTTPStatus.INTERNAL_SERVER_ERROR
