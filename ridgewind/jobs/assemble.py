@@ -27,7 +27,7 @@ ASSEMBLED_SHARE = 0.9
 EDGE_S = 0.12
 """At a piece's ends that is not measured: a cut between two that are alike is found within it."""
 
-MOST_PARTS = 400
+MOST_PARTS, MOST_PART_BYTES = 400, 4_000_000_000
 UNFORESEEN = Fault(
     "internal",
     "assembling it failed in a way that was not foreseen",
@@ -47,7 +47,7 @@ def _remove_film(library: Library, film_id: int) -> None:
 
 def _assemble(library: Library, db: Connection, film_id: int, watch: Watch) -> KeepResult:
     row = sequence_films.by_id(db, film_id)
-    found = sequencing.sequence_of(db, row.outing_id, pieces=row.pieces)
+    found = sequencing.sequence_of(db, row.outing_id, film=row)
     look = found.look
     small = small_form(look.shape, rate_hz=look.rate_hz)
     parts = [_part(library, found, sheet, small.size) for sheet in found.pieces]
@@ -113,6 +113,9 @@ def _gust(motion: Motion, place: Placed, rate_hz: float, screen_deg: float) -> f
 
 def _prune(library: Library) -> None:
     """Pieces that were not used for longest go."""
-    parts = sorted(library.sequences.glob("part-*.mp4"), key=lambda path: path.stat().st_mtime)
-    for old in parts[:-MOST_PARTS]:
-        old.unlink(missing_ok=True)
+    parts = sorted(library.sequences.glob("part-*.mp4"), key=lambda path: -path.stat().st_mtime)
+    size = 0
+    for number, part in enumerate(parts):
+        size += part.stat().st_size
+        if number >= MOST_PARTS or size > MOST_PART_BYTES:
+            part.unlink(missing_ok=True)

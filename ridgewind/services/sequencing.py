@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from ridgewind.core.brief import Brief
@@ -30,6 +30,7 @@ from ridgewind.store import briefs, database, outings, sequence_films, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.outings import OutingRow, ShotRow
+from ridgewind.store.sequence_films import SequenceFilmRow
 from ridgewind.store.takes import TakeRow
 
 
@@ -52,17 +53,22 @@ class JoinedTakes:
 
 
 def sequence_of(
-    db: Connection, outing_id: int, *, pieces: Sequence[Piece] | None = None
+    db: Connection, outing_id: int, *, film: SequenceFilmRow | None = None
 ) -> JoinedTakes:
-    """An outing's sequence: of given pieces; else as it was kept; else as its shots propose it.
-    Raises NotFoundError."""
+    """An outing's sequence: as a film of it was asked for; else as it was kept; else as its shots
+    propose it. Raises NotFoundError."""
     row = outings.by_id(db, outing_id)
     brief_row = briefs.by_id(db, row.brief_id) if row.brief_id is not None else briefs.usual(db)
     brief = brief_row.brief
+    if film is not None:
+        row = replace(row, shape=film.shape)
     look = look_of(brief, row.shape)
     kept = outings.pieces(db, outing_id)
     by_id = {shot.id: shot for shot in outings.shots(db, outing_id)}
-    if pieces is None:
+    pieces: Sequence[Piece]
+    if film is not None:
+        pieces = film.pieces
+    else:
         pieces = propose(db, outing_id, list(by_id.values())) if kept is None else kept
     here: dict[int, MeasuredTake] = {}
     for take_id in {piece.take_id for piece in pieces if piece.take_id is not None}:
@@ -215,4 +221,4 @@ def ask_for_film(db: Connection, outing_id: int, *, whole: bool) -> int:
         raise NotReadyError(*NOTHING_JOINED)
     with database.atomic(db):
         pieces = [one.piece for one in found.pieces]
-        return sequence_films.add(db, outing_id, pieces, whole=whole)
+        return sequence_films.add(db, outing_id, pieces, whole=whole, shape=found.row.shape)

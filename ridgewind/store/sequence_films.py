@@ -20,23 +20,32 @@ _PIECES = TypeAdapter(tuple[Piece, ...])
 
 @dataclass(frozen=True)
 class SequenceFilmRow:
-    """whole: at full size. gusts: of each piece as rendered, None where it cannot be told; empty
-    until it is there. size_bytes: None until then."""
+    """whole: at full size. shape: as it was asked for. gusts: of each piece as rendered, None where
+    it cannot be told; empty until it is there. size_bytes: None until then."""
 
     id: int
     outing_id: int
     pieces: tuple[Piece, ...]
     whole: bool
+    shape: str | None
     gusts: tuple[float | None, ...]
     size_bytes: int | None
     job: JobRow
 
 
-def add(db: sqlite3.Connection, outing_id: int, pieces: Sequence[Piece], *, whole: bool) -> int:
+def add(
+    db: sqlite3.Connection,
+    outing_id: int,
+    pieces: Sequence[Piece],
+    *,
+    whole: bool,
+    shape: str | None,
+) -> int:
     """Ask for a film; returns its id."""
     cursor = db.execute(
-        f"insert into sequence_film (outing_id, pieces, whole, asked_at) values (?, ?, ?, {NOW})",
-        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole),
+        "insert into sequence_film (outing_id, pieces, whole, shape, asked_at)"
+        f" values (?, ?, ?, ?, {NOW})",
+        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole, shape),
     )
     assert cursor.lastrowid is not None
     jobs.enqueue(db, "assemble", cursor.lastrowid)
@@ -51,7 +60,14 @@ def by_id(db: sqlite3.Connection, film_id: int) -> SequenceFilmRow:
     gusts = () if row["gusts"] is None else tuple(json.loads(row["gusts"]))
     pieces = _PIECES.validate_json(row["pieces"])
     return SequenceFilmRow(
-        row["id"], row["outing_id"], pieces, bool(row["whole"]), gusts, row["size_bytes"], job
+        row["id"],
+        row["outing_id"],
+        pieces,
+        bool(row["whole"]),
+        row["shape"],
+        gusts,
+        row["size_bytes"],
+        job,
     )
 
 

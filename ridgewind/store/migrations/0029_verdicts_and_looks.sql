@@ -8,5 +8,6 @@ update summary set stale = stale + 1;
 alter table outing add column shape text;
 alter table outing add column beats_per_min real;
 
--- whole: at full size, to be kept; else small, to be seen.
+-- whole: at full size, to be kept; else small, to be seen. shape: as it was asked for.
 alter table sequence_film add column whole integer not null default 0;
+alter table sequence_film add column shape text;

@@ -149,7 +149,8 @@ def _film(db: Connection, outing_id: int, *, whole: bool) -> models.SequenceFilm
         id=found.id,
         state=job.state,  # type: ignore[arg-type]
         progress=job.progress,
-        stale=found.pieces != tuple(one.piece for one in now.pieces),
+        stale=found.shape != now.row.shape
+        or found.pieces != tuple(one.piece for one in now.pieces),
         gusts=list(found.gusts),
         bytes=found.size_bytes,
         error=error,

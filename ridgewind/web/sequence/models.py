@@ -315,9 +315,9 @@ class SequenceFilmAsk(BaseModel):
 
 
 class SequenceFilm(BaseModel):
-    """The sequence rendered. state: none where it was never asked for. stale: its pieces were
-    changed since. gusts: of each piece as rendered, null where it cannot be told; empty of a whole
-    film. bytes: its size."""
+    """The sequence rendered. state: none where it was never asked for. stale: its pieces or its
+    shape were changed since. gusts: of each piece as rendered, null where it cannot be told; empty
+    of a whole film. bytes: its size."""
 
     id: int | None
     state: Literal["none", "queued", "running", "done", "failed", "cancelled"]

@@ -175,6 +175,9 @@ def test_a_whole_film_is_kept_beside_the_small_one(client, library, joined_outin
     with Film(whole) as film:
         sizes = {one.size for one in film.pictures(lambda luma: luma[::16, ::16])}
     assert sizes == {(480, 270)}  # as large as what was filmed, not blown up
+    assert not ask(client, "GET", f"{path}/film")["stale"]
+    ask(client, "PUT", f"{path}/joined/look", {"shape": "1:1", "beats_per_min": None})
+    assert ask(client, "GET", f"{path}/film")["stale"]  # it has another shape now
     told = ask(client, "GET", f"{path}/film?whole=true")
     assert told["state"] == "done"
     assert told["bytes"] == whole.stat().st_size
