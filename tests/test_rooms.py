@@ -79,3 +79,55 @@ def test_sql_stands_only_in_the_store():
     outside = [path for path in PACKAGE.rglob("*.py") if (PACKAGE / "store") not in path.parents]
     assert len(outside) > 100
     assert [path for path in outside if sql_calls(path.read_text())] == []
+
+
+ONE_SYSTEM_ONLY = {
+    "fcntl", "pwd", "grp", "termios", "tty", "pty", "resource", "posix", "crypt", "syslog",
+    "msvcrt", "winreg", "_winapi",
+}  # fmt: skip
+ONE_SYSTEM_CALLS = {
+    "fork", "getppid", "killpg", "setsid", "getuid", "geteuid", "setuid", "mkfifo", "chown",
+    "SIGKILL", "SIGALRM", "SIGHUP", "SIGUSR1", "AF_UNIX",
+}  # fmt: skip
+
+
+def names_in(source: str) -> set[str]:
+    """Modules that are imported, and names that are taken from modules."""
+    found = set()
+    for node in ast.walk(ast.parse(source)):
+        if isinstance(node, ast.Import):
+            found |= {alias.name.split(".")[0] for alias in node.names}
+        elif isinstance(node, ast.ImportFrom):
+            found.add((node.module or "").split(".")[0])
+        elif isinstance(node, ast.Attribute):
+            found.add(node.attr)
+    return found
+
+
+@pytest.mark.parametrize("path", sorted((ROOT / "ridgewind").rglob("*.py")), ids=str)
+def test_nothing_is_used_that_only_one_system_has(path):
+    assert not names_in(path.read_text()) & (ONE_SYSTEM_ONLY | ONE_SYSTEM_CALLS)
+
+
+def test_every_module_is_imported_where_one_systems_modules_are_missing():
+    """A fake platform: what is tested here on one system is at least begun on the others."""
+    program = """
+import importlib, pkgutil, sys
+for name in sys.argv[1:]:
+    sys.modules[name] = None
+import ridgewind
+for one in pkgutil.walk_packages(ridgewind.__path__, "ridgewind."):
+    if not one.name.endswith("__main__"):
+        importlib.import_module(one.name)
+"""
+    missing = sorted(ONE_SYSTEM_ONLY - {"posix"})
+    subprocess.run([sys.executable, "-c", program, *missing], check=True, cwd=ROOT, timeout=60)
+
+
+@pytest.mark.parametrize("name", ["The mill: day 1/2", "con", "a" * 200, "Größe?", "..", ""])
+def test_names_of_files_are_those_that_every_system_takes(name):
+    from ridgewind.web.sequence.joined_routes import _plain
+
+    found = _plain(name)
+    assert re.fullmatch(r"[A-Za-z0-9-]{1,80}", found)
+    assert found.lower() not in {"con", "prn", "aux", "nul"}

@@ -12,7 +12,7 @@ from ridgewind.library.library import Library
 MARK = "made-clips-only"
 """File that says that a folder was filled by the demo; it holds the digests of the clips."""
 
-FILES_OF_A_START = {"lock", "worked-on", "key"}
+FILES_OF_A_START = {"lock", "workers", "key"}
 """What a start leaves in a folder before it writes the mark."""
 
 

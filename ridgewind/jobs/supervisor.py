@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import logging
-import os
 import subprocess
 import sys
 import threading
 import time
+from contextlib import suppress
 
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
@@ -67,6 +67,7 @@ class Supervisor:
             except subprocess.TimeoutExpired:
                 self._worker.kill()
                 self._worker.wait(STOP_S)
+        _let_go(self._worker)
 
     def wake(self) -> None:
         """There is work."""
@@ -102,13 +103,19 @@ class Supervisor:
         self._started_s = time.monotonic()
         self._not_before_s = self._started_s + FIRST_PAUSE_S  # where it cannot be started at all
         command = [sys.executable, "-m", "ridgewind.jobs.worker", str(self._library.root)]
-        command += [self._kind, str(os.getpid())]
-        # In a session of its own: Ctrl+C in the terminal is for the server, which ends it.
-        self._worker = subprocess.Popen(command, stdin=subprocess.DEVNULL, start_new_session=True)
+        # In a session of its own: Ctrl+C in the terminal is for the server, which ends it. Its
+        # input ends with this process, however that ends.
+        self._worker = subprocess.Popen(
+            [*command, self._kind],
+            stdin=subprocess.PIPE,
+            start_new_session=True,
+            creationflags=getattr(subprocess, "CREATE_NEW_PROCESS_GROUP", 0),
+        )
 
     def _bury(self, worker: subprocess.Popen[bytes], now_s: float) -> None:
         """Take up what a dead worker was doing, and let another one start."""
         log.warning("the %s worker ended with status %s", self._kind, worker.returncode)
+        _let_go(worker)
         with database.opened(self._library.database) as db:
             self._queue.take_up(db, self._kind, stuck=self._stuck)
         self._worker, self._stuck = None, False
@@ -133,3 +140,10 @@ class Supervisor:
                     log.warning("the %s worker gave no sign of life; ending it", self._kind)
                 self._stuck, self._sign_s = True, now_s
                 self._worker.kill()
+
+
+def _let_go(worker: subprocess.Popen[bytes] | None) -> None:
+    """End the input of a worker that has ended."""
+    if worker is not None and worker.stdin is not None:
+        with suppress(OSError):
+            worker.stdin.close()

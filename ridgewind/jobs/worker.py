@@ -1,9 +1,9 @@
 """A worker process: takes tasks of one kind from its queue until its server is gone.
 
-Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY KIND SERVER`. It watches its
-parent, the process SERVER, from its first moment on, so that a killed server leaves no orphan
-behind; what it was doing is still marked as running in the store and is taken up again at the next
-start.
+Started by the supervisor as `python -m ridgewind.jobs.worker LIBRARY KIND`, with an input that the
+server holds open and never writes to. Where that ends the server is gone, on any system, and the
+worker leaves, from its first moment on, so that a killed server leaves no orphan behind. What it
+was doing is still marked as running in the store and is taken up again at the next start.
 """
 
 from __future__ import annotations
@@ -12,16 +12,14 @@ import logging
 import os
 import sys
 import threading
-import time
 from pathlib import Path
 
-PARENT_CHECK_S = 0.5
 POLL_S, SLOWEST_POLL_S = 0.05, 0.25
 
 
 def main() -> None:
-    root, asked, server = sys.argv[1:]
-    threading.Thread(target=_leave_with, args=(int(server),), daemon=True).start()
+    root, asked = sys.argv[1:]
+    threading.Thread(target=_leave_with_the_server, daemon=True).start()
     # Imported only now: that takes most of a second, in which the server may have gone.
     from ridgewind.jobs.queue import TASKS, open_queue  # noqa: PLC0415
     from ridgewind.library.library import Library  # noqa: PLC0415
@@ -41,9 +39,8 @@ def main() -> None:
         ).run()
 
 
-def _leave_with(parent: int) -> None:
-    while os.getppid() == parent:
-        time.sleep(PARENT_CHECK_S)
+def _leave_with_the_server() -> None:
+    sys.stdin.buffer.read()
     os._exit(1)
 
 

@@ -3,7 +3,7 @@
 library.db    the store            originals/  films as they came, named by content
 queue.db      the waiting work     copies/     browser copies, can be made again
 lock          held by the server   stills/     pictures for the list
-worked-on     held by its workers  previews/   planned moves, can be made again
+workers/      held by them, each    previews/   planned moves, can be made again
 key           opens the pages      renders/    films made from takes
 network/      TLS keys, private    cleared/    originals put aside, gone after a week
 snapshots/    copies of the store
@@ -16,7 +16,6 @@ from __future__ import annotations
 
 import contextlib
 import errno
-import fcntl
 import hashlib
 import os
 import re
@@ -28,7 +27,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import IO, Protocol
+from typing import Protocol
+
+from filelock import FileLock, Timeout
 
 from ridgewind.library import snapshots
 from ridgewind.library.snapshots import Mended
@@ -97,7 +98,7 @@ class Library:
         self.snapshots = root / "snapshots"
         self.damaged_mark = root / "damaged"
         self._lock = root / "lock"
-        self._worked_on = root / "worked-on"
+        self._workers = root / "workers"
 
     @property
     def folders(self) -> tuple[Path, ...]:
@@ -146,13 +147,21 @@ class Library:
         """Hold the library for one server; raises LibraryBusyError where another has it, and keeps
         it: a process that was just killed may leave a child that lets go a moment later."""
         self.root.mkdir(parents=True, exist_ok=True, mode=OWN_ONLY)
-        with self._lock.open("a+") as handle:
-            end = time.monotonic() + LET_GO_S
-            while not _held(handle):
-                if time.monotonic() > end:
-                    raise LibraryBusyError(str(self.root))
-                time.sleep(LET_GO_S / 20)
+        with self._held(self._lock, LET_GO_S):
             yield
+
+    @contextlib.contextmanager
+    def _held(self, path: Path, patience_s: float) -> Iterator[None]:
+        """Hold a lock that ends with the process, however that ends. Raises LibraryBusyError."""
+        lock = FileLock(path, timeout=patience_s, thread_local=False)
+        try:
+            lock.acquire()
+        except Timeout as error:
+            raise LibraryBusyError(str(self.root)) from error
+        try:
+            yield
+        finally:
+            lock.release()
 
     def key(self) -> str:
         """What opens the pages of this library; made at its first start, for its owner's eyes
@@ -167,24 +176,19 @@ class Library:
     @contextlib.contextmanager
     def worked_on(self) -> Iterator[None]:
         """Held by each worker process while it may write here."""
-        with self._worked_on.open("a+") as handle:
-            fcntl.flock(handle, fcntl.LOCK_SH)
+        self._workers.mkdir(exist_ok=True)
+        mark = self._workers / str(os.getpid())
+        with self._held(mark, WORKERS_LEAVE_S):
             yield
 
     def wait_for_workers(self) -> None:
         """Until no worker of a server that was killed writes here any more. Raises
         LibraryBusyError where one stays."""
         end = time.monotonic() + WORKERS_LEAVE_S
-        with self._worked_on.open("a+") as handle:
-            while True:
-                try:
-                    fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-                except OSError as error:
-                    if time.monotonic() > end:
-                        raise LibraryBusyError(str(self.root)) from error
-                    time.sleep(0.05)
-                else:
-                    return
+        for mark in self._workers.iterdir() if self._workers.is_dir() else ():
+            with self._held(mark, max(0.0, end - time.monotonic())):
+                pass
+            mark.unlink(missing_ok=True)
 
     def clear(self, db: Connection) -> list[ClipRow]:
         """Put the originals of rejected films aside, for good after a week; path, copy, still and
@@ -391,12 +395,3 @@ def _suffix(file_name: str) -> str:
     """A harmless suffix to store a film under; its name is otherwise its content's."""
     suffix = Path(file_name).suffix.lower()
     return suffix if re.fullmatch(r"\.[a-z0-9]{1,5}", suffix) else ".film"
-
-
-def _held(handle: IO[str]) -> bool:
-    """Whether this process has the lock now."""
-    try:
-        fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-    except OSError:
-        return False
-    return True

@@ -178,7 +178,9 @@ def _opener(library: Library, address: str) -> str:
 
 def _listening(port: int) -> socket.socket:
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    # Where two programs could share one port, this one asks for it alone.
+    alone = getattr(socket, "SO_EXCLUSIVEADDRUSE", None)
+    listener.setsockopt(socket.SOL_SOCKET, alone or socket.SO_REUSEADDR, 1)
     try:
         listener.bind((HOST, port))
         listener.listen(128)

@@ -27,6 +27,10 @@ from ridgewind.web.sequence import models
 from ridgewind.web.sequence.paper import contact_sheet
 from ridgewind.web.takes.serialise import take_line
 
+MOST_NAME = 64
+RESERVED = {"con", "prn", "aux", "nul"} | {f"{one}{n}" for one in ("com", "lpt") for n in range(10)}
+"""Names that one system keeps for itself, whatever follows the dot."""
+
 api = blueprint("joined", prefix="/api/outings/<int:outing_id>")
 
 
@@ -243,8 +247,9 @@ def as_csv(path: models.OutingPath) -> Response:
 
 def _plain(name: str) -> str:
     """A file's name that every system takes."""
-    kept = "".join(one if one.isascii() and one.isalnum() else "-" for one in name)
-    return kept.strip("-") or "sequence"
+    kept = "".join(one if one.isascii() and one.isalnum() else "-" for one in name)[:MOST_NAME]
+    found = kept.strip("-") or "sequence"
+    return f"{found}-sequence" if found.lower() in RESERVED else found
 
 
 def _piece(model: models.Piece) -> Piece:
