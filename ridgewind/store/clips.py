@@ -102,6 +102,20 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
     return _row(row)
 
 
+def sizes_by_month(db: sqlite3.Connection) -> list[tuple[str, int]]:
+    """Months in which films were filmed, or else came, as YYYY-MM, and their bytes; the oldest
+    first."""
+    rows = db.execute(
+        "select substr(coalesce(clip.recorded_at, min(take.imported_at)), 1, 7) as month,"
+        " clip.size_bytes from clip join take on take.clip_id = clip.id"
+        " where clip.cleared_at is null group by clip.id"
+    )
+    months: dict[str, int] = {}
+    for row in rows:
+        months[row["month"]] = months.get(row["month"], 0) + row["size_bytes"]
+    return sorted(months.items())
+
+
 def originals(db: sqlite3.Connection) -> dict[str, bool]:
     """File of each film, and whether it was put aside; motion logs alone have none."""
     rows = db.execute("select file, cleared_at from clip where log_focal_eq_mm is null")

@@ -49,3 +49,24 @@ def test_what_was_mended_is_told_until_it_is_read(client, library):
     assert client.get("/api/status", headers=HERE).json["mended"]["films"] == 2
     assert client.delete("/api/mended", headers=HERE).status_code == 204
     assert client.get("/api/status", headers=HERE).json["mended"] is None
+
+
+def test_where_the_space_goes_and_what_is_freed(client, library, measured):
+    (library.sequences / "part-abc.mp4").write_bytes(b"x" * 5000)
+    (library.sequences / "1.mp4").write_bytes(b"y" * 700)
+    (library.previews / "move.mp4").write_bytes(b"z" * 300)
+    told = client.get("/api/space", headers=HERE).json
+    kinds = {one["key"]: one for one in told["kinds"]}
+    (film,) = library.originals.iterdir()
+    assert kinds["films"]["bytes"] == film.stat().st_size
+    assert kinds["renders"]["bytes"] == 700
+    assert (kinds["parts"]["bytes"], kinds["parts"]["files"]) == (5300, 2)
+    assert [one["key"] for one in told["kinds"] if one["made"]] == ["parts"]
+    assert kinds["database"]["bytes"] > 0
+    (month,) = told["months"]
+    assert month["bytes"] == film.stat().st_size
+    assert 0 < told["free_bytes"] < told["total_bytes"]
+    after = client.post("/api/space/free", headers=HERE).json
+    assert {one["key"]: one["bytes"] for one in after["kinds"]}["parts"] == 0
+    assert (library.sequences / "1.mp4").exists()
+    assert film.exists()

@@ -43,6 +43,7 @@ export const keys = {
   eye: () => ["eye"],
   blind: (seed: number) => ["blind", seed],
   kept: () => ["kept"],
+  space: () => ["space"],
   weights: () => ["weights"],
   cleared: () => ["cleared"],
   deleted: () => ["deleted"],

@@ -1936,6 +1936,40 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/space": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Where the space of the library goes, by kind and by month. */
+    get: operations["keeping_space_of_space_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/space/free": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Take away what can be made again at once. */
+    post: operations["keeping_free_space_free_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/standin/feed.mp4": {
     parameters: {
       query?: never;
@@ -6826,6 +6860,55 @@ export interface components {
       figures: components["schemas"]["SmallFigure"][];
       /** Joints */
       joints: string[];
+    };
+    /**
+     * Space
+     * @description Where the space goes. free_bytes, total_bytes: of the disk.
+     */
+    Space: {
+      /** Free Bytes */
+      free_bytes: number;
+      /** Kinds */
+      kinds: components["schemas"]["SpaceKind"][];
+      /** Months */
+      months: components["schemas"]["SpaceMonth"][];
+      /** Total Bytes */
+      total_bytes: number;
+    };
+    /**
+     * SpaceKind
+     * @description Files of one kind. made: all of them can be made again whenever they are wanted.
+     */
+    SpaceKind: {
+      /** Bytes */
+      bytes: number;
+      /** Files */
+      files: number;
+      /**
+       * Key
+       * @enum {string}
+       */
+      key:
+        | "films"
+        | "rejected"
+        | "arriving"
+        | "copies"
+        | "renders"
+        | "database"
+        | "snapshots"
+        | "parts";
+      /** Made */
+      made: boolean;
+    };
+    /**
+     * SpaceMonth
+     * @description month: YYYY-MM, in which the films were filmed.
+     */
+    SpaceMonth: {
+      /** Bytes */
+      bytes: number;
+      /** Month */
+      month: string;
     };
     /**
      * SpectrumColumns
@@ -14042,6 +14125,96 @@ export interface operations {
     };
     requestBody?: never;
     responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_space_of_space_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_free_space_free_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
       /** @description Bad Request */
       400: {
         headers: {

@@ -14,6 +14,25 @@ export function useKept() {
   });
 }
 
+export type Space = Schemas["Space"];
+
+/** Where the space of the library goes. */
+export function useSpace() {
+  return useQuery({
+    queryKey: keys.space(),
+    queryFn: ({ signal }) => dataOf(client.GET("/api/space", { signal })),
+  });
+}
+
+/** Take away what can be made again. */
+export function useFreeSpace() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () => dataOf(client.POST("/api/space/free")),
+    onSuccess: (found) => cache.setQueryData<Space>(keys.space(), found),
+  });
+}
+
 export function useWeights() {
   return useQuery({
     queryKey: keys.weights(),

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import itertools
+import shutil
+from dataclasses import asdict
 from datetime import UTC, datetime
 
 from flask import Response
 
-from ridgewind.library import snapshots
+from ridgewind.library import snapshots, space
 from ridgewind.services import archiving
-from ridgewind.store import database
+from ridgewind.store import clips, database
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.settings import models
@@ -32,6 +34,32 @@ def kept() -> Response:
                 if path.is_file()
             ),
         )
+    )
+
+
+@api.get("/space", responses={200: models.Space, **FAULTS})
+def space_of() -> Response:
+    """Where the space of the library goes, by kind and by month."""
+    return answered(_space())
+
+
+@api.post("/space/free", responses={200: models.Space, **FAULTS})
+def free() -> Response:
+    """Take away what can be made again at once."""
+    space.free(current().library)
+    return answered(_space())
+
+
+def _space() -> models.Space:
+    service = current()
+    with service.read() as db:
+        months = clips.sizes_by_month(db)
+    disk = shutil.disk_usage(service.library.root)
+    return models.Space(
+        kinds=[models.SpaceKind(**asdict(one)) for one in space.kinds(service.library)],
+        months=[models.SpaceMonth(month=month, bytes=size) for month, size in months],
+        free_bytes=disk.free,
+        total_bytes=disk.total,
     )
 
 

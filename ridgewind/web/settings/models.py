@@ -83,6 +83,33 @@ class WatchedAnswer(BaseModel):
     films: list[ArrivedLine]
 
 
+class SpaceKind(BaseModel):
+    """Files of one kind. made: all of them can be made again whenever they are wanted."""
+
+    key: Literal[
+        "films", "rejected", "arriving", "copies", "renders", "database", "snapshots", "parts"
+    ]
+    bytes: int
+    files: int
+    made: bool
+
+
+class SpaceMonth(BaseModel):
+    """month: YYYY-MM, in which the films were filmed."""
+
+    month: str
+    bytes: int
+
+
+class Space(BaseModel):
+    """Where the space goes. free_bytes, total_bytes: of the disk."""
+
+    kinds: list[SpaceKind]
+    months: list[SpaceMonth]
+    free_bytes: int
+    total_bytes: int
+
+
 class Kept(BaseModel):
     """copies: moments of the copies of the database, the newest first. films_bytes: of all films
     and what a browser plays of them."""

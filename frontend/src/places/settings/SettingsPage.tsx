@@ -7,6 +7,7 @@ import { DeletedSection } from "./DeletedSection";
 import { KeptSection } from "./KeptSection";
 import { KeysSection } from "./KeysSection";
 import { PhonesSection } from "./PhonesSection";
+import { SpaceSection } from "./SpaceSection";
 import { WatchedSection } from "./WatchedSection";
 
 /** A slider that rests so long is where it was meant to be. */
@@ -43,6 +44,7 @@ export function SettingsPage() {
       <WatchedSection />
       <KeysSection />
       <KeptSection />
+      <SpaceSection />
       <DeletedSection />
       <ClearedSection />
     </>
