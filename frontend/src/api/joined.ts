@@ -23,18 +23,34 @@ export function useJoined(id: number) {
   });
 }
 
-/** Keep other pieces; null lets the shots propose them again. */
+type Change = { pieces: Piece[]; base: Piece[] | null; seen?: Joined };
+
+/** Keep other pieces; null lets the shots propose them again. seen: what is shown until the answer
+ * comes. */
 export function useJoinedChange(id: number) {
   const cache = useQueryClient();
   const params = { path: { outing_id: id } };
   return useMutation({
-    mutationFn: (change: { pieces: Piece[]; base: Piece[] | null } | null) =>
-      change === null
-        ? dataOf(client.POST("/api/outings/{outing_id}/joined/anew", { params }))
-        : dataOf(client.PUT("/api/outings/{outing_id}/joined", { params, body: change })),
+    mutationFn: (change: Change | null) => {
+      if (change === null) {
+        return dataOf(client.POST("/api/outings/{outing_id}/joined/anew", { params }));
+      }
+      const { pieces, base } = change;
+      return dataOf(
+        client.PUT("/api/outings/{outing_id}/joined", { params, body: { pieces, base } }),
+      );
+    },
+    mutationKey: keys.joined(id),
+    onMutate: async (change) => {
+      if (!change?.seen) return;
+      await cache.cancelQueries({ queryKey: keys.joined(id) });
+      cache.setQueryData<Joined>(keys.joined(id), change.seen);
+    },
     scope: { id: `joined-${id}` },
     onError: () => cache.invalidateQueries({ queryKey: keys.joined(id) }),
     onSuccess: (found) => {
+      // What was done since then is shown already, and has its own answer.
+      if (cache.isMutating({ mutationKey: keys.joined(id) }) > 1) return;
       cache.setQueryData<Joined>(keys.joined(id), found);
       filmsChanged(cache, id);
     },

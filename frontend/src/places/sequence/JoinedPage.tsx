@@ -18,7 +18,7 @@ import { CutPanel } from "./CutPanel";
 import { LookStrip } from "./LookStrip";
 import { OutingTabs } from "./OutingTabs";
 import { PiecePanel } from "./PiecePanel";
-import { trimmed, withPiece } from "./pieces";
+import { trimmed, withPiece, withPieces } from "./pieces";
 import { moved } from "./strip";
 import { SeenFilm } from "./SeenFilm";
 import { TakenAlong } from "./TakenAlong";
@@ -45,9 +45,9 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
   const item = chosen?.kind === "piece" ? joined.pieces[chosen.at] : undefined;
   const at = chosen?.at ?? -1;
   const put = (next: Piece[], words?: string) => {
-    change.mutate({ pieces: next, base: pieces });
+    change.mutate({ pieces: next, base: pieces, seen: withPieces(joined, next) });
     if (words) {
-      notify({ text: words, undo: () => change.mutate({ pieces, base: next }) });
+      notify({ text: words, undo: () => change.mutate({ pieces, base: next, seen: joined }) });
     }
   };
   const trim = (end: "in" | "out", frames: number) =>

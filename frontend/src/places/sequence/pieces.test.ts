@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { CutItem, PieceItem } from "../../api/joined";
-import { cutWords, trimmed, velocityArrow, velocityWords } from "./pieces";
+import { cutWords, trimmed, velocityArrow, velocityWords, withPieces } from "./pieces";
 
 const MIDDLE = { right: 0, down: 0, follows: false };
 
@@ -40,6 +40,40 @@ describe("a piece", () => {
     expect(trimmed(item(), "out", 9).out_s).toBe(5);
     expect(trimmed(item(), "out", -9).out_s).toBe(1.2);
     expect(trimmed(item(), "out", 0.04).out_s).toBe(4.04);
+  });
+});
+
+describe("a change before its answer", () => {
+  const one = item();
+  const two = item({ piece: { ...one.piece, take_id: 2, shot_id: 2 }, subject: "the cap" });
+  const joined = {
+    name: "x",
+    rate_hz: 24,
+    target: 4,
+    frames: 144,
+    proposed: true,
+    shape: null,
+    ratio: 16 / 9,
+    delivered: [1920, 1080],
+    beats_per_min: null,
+    pieces: [one, two],
+    cuts: [{ mismatch: 0.5, joined: "passes" as const, jump: false, beat: null }],
+  };
+
+  it("is shown in its order, as long as it will be", () => {
+    const trimmed = { ...one.piece, out_s: 2 };
+    const found = withPieces(joined, [two.piece, trimmed]);
+    expect(found.pieces.map((each) => [each.subject, each.start, each.frames])).toEqual([
+      ["the cap", 0, 72],
+      ["the mill", 72, 24],
+    ]);
+    expect(found.frames).toBe(96);
+    expect(withPieces(joined, [two.piece]).cuts).toEqual([]);
+  });
+
+  it("waits for the answer where a piece comes back that is not on the page", () => {
+    const other = { ...one.piece, take_id: 9, shot_id: 9 };
+    expect(withPieces(joined, [one.piece, other])).toBe(joined);
   });
 });
 

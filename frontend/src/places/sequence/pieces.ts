@@ -1,4 +1,5 @@
-import type { CutItem, Piece, PieceItem } from "../../api/joined";
+import type { CutItem, Joined, Piece, PieceItem } from "../../api/joined";
+import { secondsOf } from "./ramp";
 
 export const SHORTEST_S = 0.2;
 
@@ -19,6 +20,35 @@ const rounded = (value_s: number) => Math.round(1000 * value_s) / 1000;
 /** The whole list with one piece in place of another. */
 export const withPiece = (pieces: readonly Piece[], at: number, piece: Piece): Piece[] =>
   pieces.map((one, place) => (place === at ? piece : one));
+
+/** The sequence as it will be with other pieces, until the server has said how they join: so that the
+ * next key goes on from what was done, not from what was answered. */
+export function withPieces(joined: Joined, pieces: readonly Piece[]): Joined {
+  const left = [...joined.pieces];
+  const items = pieces.map((piece, at) => {
+    const same = (item: PieceItem) =>
+      item.piece.shot_id === piece.shot_id && item.piece.take_id === piece.take_id;
+    const here = joined.pieces[at];
+    const found = here && same(here) && left.includes(here) ? here : left.find(same);
+    if (!found) return null;
+    left.splice(left.indexOf(found), 1);
+    const frames = Math.max(1, Math.floor(secondsOf(piece) * joined.rate_hz + 0.5));
+    return { ...found, piece, frames };
+  });
+  const known = items.filter((item) => item !== null);
+  // Something came back that is not on the page: the answer will tell.
+  if (known.length < items.length) return joined;
+  let start = 0;
+  const placed = known.map((item) => {
+    const next = { ...item, start };
+    start += item.frames;
+    return next;
+  });
+  const cuts = placed
+    .slice(1)
+    .map((_, at) => joined.cuts[at] ?? { mismatch: null, joined: null, jump: false, beat: null });
+  return { ...joined, pieces: placed, cuts, frames: start, proposed: false };
+}
 
 const WAYS = [
   ["right", "left"],
