@@ -245,7 +245,7 @@ def test_it_is_shown_in_another_shape_along_a_ramp_and_on_the_beat(own_demo, pag
     panel.get_by_label("Window to the right").fill("-50")
     panel.get_by_label("Window to the right").press("Enter")
     own_demo.wait_until(lambda: pieces(own_demo)[1]["framing"]["right"] == -0.5)
-    panel.get_by_role("radio", name="Quick, then slow").click()
+    panel.get_by_role("radio", name="Slowing").click()
     own_demo.wait_until(lambda: len(pieces(own_demo)[1]["ramp"]) == 2)
     ramp = page.get_by_test_id("ramp").bounding_box()
     before = pieces(own_demo)[1]["ramp"]

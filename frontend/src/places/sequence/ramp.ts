@@ -6,9 +6,9 @@ export const SPEEDS = { least: 0.05, most: 4 };
 /** Ramps that are asked for most; the moments can be moved afterwards. */
 export const RAMPS = {
   none: "One speed",
-  slowing: "Quick, then slow",
-  quickening: "Slow, then quick",
-  dwelling: "Slow in the middle",
+  slowing: "Slowing",
+  quickening: "Quickening",
+  dwelling: "Slow middle",
 } as const;
 export type RampKind = keyof typeof RAMPS;
 

@@ -83,30 +83,25 @@ function Row({ one, most_s }: { one: FilmLine; most_s: number }) {
         </p>
       </div>
       <div>
-        <svg
-          viewBox="0 0 200 16"
-          aria-hidden="true"
-          className="h-4 w-full overflow-visible bg-paper"
-          preserveAspectRatio="none"
-        >
+        <div aria-hidden="true" className="relative h-4 bg-paper">
           {[2, 4, 6].map((gust) => (
-            <line key={gust} x1={at(gust)} x2={at(gust)} y2="16" stroke="var(--line)" />
+            <i key={gust} className="absolute inset-y-0 w-px bg-line" style={{ left: at(gust) }} />
           ))}
-          <circle cx={at(one.usual)} cy="8" r="4" fill="var(--ridge-3)" />
+          <i
+            className="absolute top-1/2 size-2 -translate-1/2 rounded-full bg-ridge-3"
+            style={{ left: at(one.usual) }}
+          />
           {one.gust !== null && (
-            <line
-              x1={at(one.gust)}
-              x2={at(one.gust)}
-              y2="16"
-              stroke="var(--ridge-5)"
-              strokeWidth="3"
+            <i
+              className="absolute inset-y-0 w-[3px] -translate-x-1/2 bg-ridge-5"
+              style={{ left: at(one.gust) }}
             />
           )}
-        </svg>
+        </div>
         <p className="text-small text-stone">{gustWords(one)}</p>
       </div>
     </li>
   );
 }
 
-const at = (gust: number) => (200 * Math.min(TOP_GUST, gust)) / TOP_GUST;
+const at = (gust: number) => `${(100 * Math.min(TOP_GUST, gust)) / TOP_GUST}%`;
