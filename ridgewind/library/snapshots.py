@@ -127,6 +127,5 @@ def checked(source: Path, folder: Path, *, now: datetime) -> Mended | None:
 
 def seal(source: Path) -> None:
     """Write down what a database is, once nobody writes to it any more. Raises StorageError."""
-    with database.opened(source) as db:
-        database.checkpoint(db)
+    database.number_edition(source)
     database.seal(source, _digest(source))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
@@ -191,20 +192,38 @@ def seal_path(path: Path) -> Path:
     return path.with_name(f"{path.name}.seal")
 
 
+def number_edition(path: Path) -> None:
+    """Give a database a number of its own, by which another one that is put in its place is known,
+    and put what was written into the file itself. Call when nobody writes any more."""
+    with opened(path) as db:
+        db.execute(f"pragma user_version = {secrets.randbits(30)}")
+        checkpoint(db)
+
+
 def seal(path: Path, digest: str) -> None:
     """Keep the digest of a database file beside it, until somebody writes to it."""
-    seal_path(path).write_text(digest, encoding="ascii")
+    seal_path(path).write_text(f"{digest} {_edition(path)}", encoding="ascii")
 
 
 def seal_of(path: Path) -> str | None:
-    """The digest that a database file must have; None where it was written to since then."""
+    """The digest that a database file must have; None where it was written to since then, or where
+    another one was put in its place."""
     log = path.with_name(f"{path.name}-wal")
     if log.exists() and log.stat().st_size > 0:
         return None
     try:
-        return seal_path(path).read_text(encoding="ascii")
-    except (OSError, UnicodeDecodeError):
+        digest, edition = seal_path(path).read_text(encoding="ascii").split()
+        return digest if edition == _edition(path) else None
+    except (OSError, ValueError):
         return None
+
+
+def _edition(path: Path) -> str:
+    """What tells one edition of a database from another: its size, and its number (bytes 60 to 64
+    of the header)."""
+    with path.open("rb") as file:
+        header = file.read(100)
+    return f"{path.stat().st_size}-{header[60:64].hex()}"
 
 
 def back_up(source: Path, target: Path) -> None:

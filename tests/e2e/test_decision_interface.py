@@ -219,13 +219,14 @@ def test_any_takes_of_the_list_stand_side_by_side(own_demo, page):
     expect(page.get_by_text(" · kept")).to_have_count(0)
 
 
-@pytest.mark.parametrize("place", ["compare", "trials", "eye", "blind", "settings"])
+@pytest.mark.parametrize("place", ["compare", "trials", "eye", "blind", "film", "settings"])
 def test_the_pages_can_be_read_by_everyone(demo, browser, place):
     ids = ",".join(str(line["id"]) for line in demo.get("/api/takes")["takes"][:6])
     address = {
         "compare": f"/takes/compare?takes={ids}",
         "trials": "/findings",
         "eye": "/findings/eye",
+        "film": "/findings/film",
         "blind": "/findings/eye/blind",
         "settings": "/settings",
     }[place]

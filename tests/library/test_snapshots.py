@@ -131,14 +131,15 @@ def test_flipped_bits_end_in_a_mended_library_and_never_in_other_rows(library, s
     library.seal()
     with database.opened(library.database) as db:
         told = rows(db)
-    whole, sealed = library.database.read_bytes(), database.seal_of(library.database)
+    whole, seal = library.database.read_bytes(), database.seal_path(library.database)
+    sealed = seal.read_text()
     assert library.mend_if_damaged() is None
     rng = random.Random(3)
     for _ in range(100):
         content = bytearray(whole)
-        content[rng.randrange(len(content))] ^= 1 << rng.randrange(8)
+        content[rng.randrange(100, len(content))] ^= 1 << rng.randrange(8)
         library.database.write_bytes(content)
-        database.seal(library.database, sealed)
+        seal.write_text(sealed)
         assert library.mend_if_damaged() is not None
         with database.opened(library.database) as db:
             assert rows(db) == told
@@ -153,6 +154,18 @@ def test_a_copy_with_a_flipped_bit_is_not_put_back(library, short_film):
     damage(library)
     assert library.mend_if_damaged().made_at == NOW
     assert older.is_file()
+
+
+def test_another_database_that_was_put_in_its_place_is_taken(library, short_film):
+    """By the shooter, from a copy made elsewhere: it is whole, and no failing disk made it."""
+    other = snapshots.keep(library.database, library.snapshots, now=NOW)
+    before = other.read_bytes()
+    bring_in(library, short_film)
+    library.seal()
+    assert database.seal_of(library.database) is not None
+    library.database.write_bytes(before)
+    assert library.mend_if_damaged() is None
+    assert names(library) == []
 
 
 def test_the_first_write_breaks_the_seal_and_reading_does_not(library):
