@@ -100,13 +100,15 @@ def better_cuts(before: Side, after: Side, look: Look) -> tuple[Better, ...]:
 
 def _offers(before: Side, after: Side, look: Look) -> Iterator[Offer]:
     """What could be done, from what changes least."""
-    for trim in _trimmed(before, after, look):
+    trims_found = list(_trimmed(before, after, look))
+    for trim in trims_found:
         yield frozenset({"trim"}), trim
+    for slow in _slowed(before, after, look):
+        yield frozenset({"slow"}), slow
+    for trim in trims_found:
         moved = replace(before, piece=trim.pieces[0]), replace(after, piece=trim.pieces[1])
         for slow in _slowed(*moved, look):
             yield frozenset({"trim", "slow"}), replace(slow, words=f"{trim.words} {slow.words}")
-    for slow in _slowed(before, after, look):
-        yield frozenset({"slow"}), slow
     if after.free:
         turned = replace(after, piece=replace(after.piece, backwards=not after.piece.backwards))
         words, value = "Play the later one the other way round.", _mismatch(before, turned, look)

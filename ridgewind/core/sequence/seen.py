@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 from ridgewind.core.judge.recipe import WindowMaker, Windows
 from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
+from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.sequence.joins import EDGE_S
 from ridgewind.core.sequence.piece import (
     SHORTEST_S,
@@ -33,9 +34,6 @@ from ridgewind.core.shake.reading import EvenShot, Reading, evened, read_motion
 from ridgewind.core.units import aspect_to_rho
 
 Floats = NDArray[np.float64]
-
-INTENDED_HZ = 0.5
-"""What is slower was meant (definition)."""
 
 EDGE_POINTS = 9
 """Over the half second at an end of a piece, between which its velocity is added up."""
