@@ -41,7 +41,9 @@ def sequence(name: str | None, data: Path, otio: Path | None, json_file: Path | 
             raise Refusal(f"{name}: no such outing; `ridgewind sequence --data {data}` lists them")
         told = sequencing.sequence_of(db, found.id)
     if otio is not None:
-        otio.write_text(timelines.as_otio(told, library.originals.resolve()), encoding="utf-8")
+        otio.write_text(
+            timelines.as_otio(told, timelines.at_home(library.originals)), encoding="utf-8"
+        )
     if json_file is not None:
         json_file.write_text(timelines.as_json(told), encoding="utf-8")
     if otio is None and json_file is None:

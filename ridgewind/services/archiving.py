@@ -132,7 +132,7 @@ def _pieces(
         yield from writer.add(f"tables/{table}.jsonl", lines, packed=True)
     for name, motion in clips.motions(db):
         yield from writer.add(f"paths/{name}.csv", _csv(motion), packed=True)
-    for name, text in _sequences(library, db):
+    for name, text in _sequences(db):
         yield from writer.add(f"sequences/{name}", iter([text.encode()]), packed=True)
     for still in sorted(library.stills.glob("*.jpg")):
         yield from writer.add(f"stills/{still.name}", _read(still), packed=False)
@@ -190,11 +190,16 @@ def _figure(value: float) -> str:
     return "" if math.isnan(value) else repr(value)
 
 
-def _sequences(library: Library, db: Connection) -> Iterator[tuple[str, str]]:
+def _in_archive(file: str) -> str:
+    """From a sequence's place in the archive: nothing of this computer's folders goes along."""
+    return f"../films/{file}"
+
+
+def _sequences(db: Connection) -> Iterator[tuple[str, str]]:
     for line in outings.lines(db):
         found = sequencing.sequence_of(db, line.row.id)
         if found.pieces:
-            yield f"{line.row.id}.otio", timelines.as_otio(found, library.originals)
+            yield f"{line.row.id}.otio", timelines.as_otio(found, _in_archive)
             yield f"{line.row.id}.json", timelines.as_json(found)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Callable
 from dataclasses import asdict
 from pathlib import Path
 
@@ -20,9 +21,10 @@ OURS = "ridgewind"
 TRACK = "Takes"
 
 
-def as_otio(sequence: JoinedTakes, originals: Path) -> str:
+def as_otio(sequence: JoinedTakes, place: Callable[[str], str]) -> str:
     """The time line as JSON. Lengths are whole frames at the sequence's rate; media times are of
-    each film, from its first frame. A shot without a take is a gap that says so."""
+    each film, from its first frame. A shot without a take is a gap that says so. place: the address
+    of an original, by its name among them."""
     rate = sequence.rate_hz
     timeline = otio.schema.Timeline(name=sequence.row.name)
     timeline.global_start_time = otio.opentime.RationalTime(0, rate)
@@ -33,14 +35,14 @@ def as_otio(sequence: JoinedTakes, originals: Path) -> str:
     track = otio.schema.Track(name=TRACK, kind=otio.schema.TrackKind.Video)
     cuts = [None, *sequence.cuts]
     for sheet, cut in zip(sequence.pieces, cuts, strict=False):
-        track.append(_item(sheet, cut, sequence, originals))
+        track.append(_item(sheet, cut, sequence, place))
     timeline.tracks.append(track)
     text: str = otio.adapters.write_to_string(timeline, "otio_json", indent=2)
     return f"{text}\n"
 
 
 def _item(
-    sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes, originals: Path
+    sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes, place: Callable[[str], str]
 ) -> otio.core.Item:
     piece, take, rate = sheet.piece, sheet.take, sequence.rate_hz
     length = otio.opentime.RationalTime(sheet.placed.frames, rate)
@@ -57,7 +59,7 @@ def _item(
     used = math.ceil(sheet.placed.frames / rate * speed * fps - 1e-6)
     start = otio.opentime.RationalTime(max(0, min(round(piece.in_s * fps), frames - used)), fps)
     media = otio.schema.ExternalReference(
-        target_url=(originals / (sheet.file or take.file_name)).as_uri(),
+        target_url=place(sheet.file or take.file_name),
         available_range=otio.opentime.TimeRange(
             otio.opentime.RationalTime(0, fps), otio.opentime.RationalTime(frames, fps)
         ),
@@ -78,6 +80,11 @@ def _item(
             otio.schema.Marker(name=words, marked_range=otio.opentime.TimeRange(mark, length))
         )
     return clip
+
+
+def at_home(originals: Path) -> Callable[[str], str]:
+    """Addresses of originals where they lie on this computer."""
+    return lambda file: (originals / file).resolve().as_uri()
 
 
 def _numbers(sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes) -> dict[str, object]:

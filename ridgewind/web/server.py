@@ -23,6 +23,7 @@ from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
 from ridgewind.store import database, settings
+from ridgewind.store.errors import DamagedError
 from ridgewind.store.settings import MendedNote
 from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
 from ridgewind.web.errors import ApiError
@@ -134,7 +135,11 @@ def run(start: Start) -> None:
 def _put_in_order(library: Library, start: Start) -> None:
     """What was mended is told on the console now, and on the pages until it is read."""
     mended = library.mend_if_damaged(thorough=False)
-    library.prepare()
+    try:
+        library.prepare()
+    except DamagedError:  # a large one, which was not looked through
+        mended = library.mend_if_damaged()
+        library.prepare()
     films = tidy(library)
     if mended is None:
         return

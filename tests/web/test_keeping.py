@@ -11,6 +11,7 @@ from ridgewind.library.library import Library
 from ridgewind.services.restoring import restore
 from ridgewind.store import database, settings
 from ridgewind.store.settings import MendedNote
+from ridgewind.web import server
 from tests.web.conftest import HERE
 
 
@@ -70,3 +71,14 @@ def test_where_the_space_goes_and_what_is_freed(client, library, measured):
     assert {one["key"]: one["bytes"] for one in after["kinds"]}["parts"] == 0
     assert (library.sequences / "1.mp4").exists()
     assert film.exists()
+
+
+def test_a_large_database_that_cannot_be_opened_is_mended_all_the_same(library, monkeypatch):
+    monkeypatch.setattr("ridgewind.library.library.QUICKLY_CHECKED_BYTES", 0)
+    snapshots.keep(library.database, library.snapshots, now=datetime(2026, 5, 3, 12, tzinfo=UTC))
+    library.database.write_bytes(b"no library" * 2000)
+    told = []
+    server._put_in_order(library, server.Start(library.root, 0, announce=told.append))
+    assert "2026-05-03" in told[0]
+    with database.opened(library.database) as db:
+        assert settings.mended(db).copied_at == "2026-05-03T12:00:00.000Z"

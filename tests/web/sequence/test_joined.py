@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import zipfile
 
 import cv2
 import numpy as np
@@ -176,3 +177,14 @@ def test_tables_and_the_command_tell_the_same(client, library, joined_outing, tm
     missing = run(main, ["sequence", "Elsewhere", *data])
     assert missing.exit_code != 0
     assert "no such outing" in missing.output
+
+
+def test_in_an_archive_it_finds_its_films_beside_it(client, library, joined_outing):
+    sent = client.get("/api/archive.zip", headers=HERE).data
+    with zipfile.ZipFile(io.BytesIO(sent)) as opened:
+        text = opened.read(f"sequences/{joined_outing}.otio").decode()
+        films = {name for name in opened.namelist() if name.startswith("films/")}
+    timeline = otio.adapters.read_from_string(text, "otio_json")
+    media = {clip.media_reference.target_url for clip in timeline.find_clips()}
+    assert {f"../{name}" for name in films} == media
+    assert str(library.root) not in text
