@@ -6,13 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ridgewind.core.errors import InvalidArgumentError, require_between
+from ridgewind.core.kit.moving import USUAL_CROSSING_S, unhurried_pct
 from ridgewind.core.practice.slate import outing_slate_text
 from ridgewind.core.sequence import plain_words, starts
 from ridgewind.core.sequence.coverage import Gap, missing
 from ridgewind.core.sequence.order import FilmingOrder, filming_order
 from ridgewind.core.sequence.shot import PlannedShot, check_shot
 from ridgewind.services import codes
-from ridgewind.store import database, outings
+from ridgewind.store import briefs, database, outings
 from ridgewind.store.database import Connection
 from ridgewind.store.outings import OutingFacts, OutingRow, ShotRow, ShotState
 
@@ -27,6 +28,20 @@ class OutingSheet:
     shots: tuple[ShotRow, ...]
     gaps: tuple[Gap, ...]
     order: FilmingOrder
+    delivery_fps: float
+
+    def unhurried_pct(self, shot: ShotRow) -> float | None:
+        """How far a shot's move may go without a hurry, percent of the picture; None where it is
+        still, or where what goes is not the picture."""
+        if shot.shot.move not in ACROSS:
+            return None
+        return unhurried_pct(
+            shot.shot.seconds, delivery_fps=self.delivery_fps, crossing_s=USUAL_CROSSING_S
+        )
+
+
+ACROSS = frozenset({"pan", "tilt", "slide", "rise", "walk"})
+"""Moves that take a thing across the picture."""
 
 
 def sheet(db: Connection, outing_id: int) -> OutingSheet:
@@ -36,7 +51,9 @@ def sheet(db: Connection, outing_id: int) -> OutingSheet:
     planned = [one.shot for one in shots]
     begun = any(one.state != "open" for one in shots)
     gaps = missing(planned, filmed=[one.got for one in shots] if begun else None)
-    return OutingSheet(row, shots, gaps, filming_order(planned, here=row.place))
+    brief = briefs.usual(db) if row.brief_id is None else briefs.by_id(db, row.brief_id)
+    order = filming_order(planned, here=row.place)
+    return OutingSheet(row, shots, gaps, order, brief.brief.delivery_fps)
 
 
 def begin(db: Connection, facts: OutingFacts, *, start: str | None, about: str) -> int:

@@ -6755,6 +6755,8 @@ export interface components {
     /**
      * ShotItem
      * @description A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way.
+     *     unhurried_pct: how far it may go without a hurry, percent of the picture; null where it is
+     *     still, or where what goes is not the picture.
      */
     ShotItem: {
       /** Filmed S */
@@ -6773,6 +6775,8 @@ export interface components {
        * @enum {string}
        */
       state: "open" | "got" | "impossible";
+      /** Unhurried Pct */
+      unhurried_pct: number | null;
     };
     /** ShotLine */
     ShotLine: {

@@ -12,7 +12,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
+from ridgewind.core.errors import (
+    InvalidArgumentError,
+    require_between,
+    require_choice,
+    require_positive,
+)
 from ridgewind.core.kit.items import FOCAL_RANGE_MM, RATE_RANGE_HZ
 from ridgewind.core.kit.seen import NEAREST_M, Seen, Station, seen_along
 from ridgewind.core.units import FULL_FRAME_LONG_SIDE_MM, deg_to_pct
@@ -25,6 +30,9 @@ TURNS: frozenset[str] = frozenset({"pan", "tilt", "monopod_lean"})
 
 GUIDE_RATE = 24.0
 """Delivery rate that the crossing time refers to, frames a second."""
+
+USUAL_CROSSING_S = 7.0
+"""Seconds that a thing takes across the frame, by the usual guide (docs/measurement.md)."""
 
 STATIONS = 25
 FARTHEST_M = 100_000.0
@@ -144,6 +152,18 @@ def needed_seconds(extent_pct: float, *, delivery_fps: float, playback: float,
     frames a second; a higher delivery rate allows proportionally faster."""
     on_screen_s = abs(extent_pct) / 100.0 * crossing_s * GUIDE_RATE / delivery_fps
     return on_screen_s * playback
+
+
+def unhurried_pct(seconds: float, *, delivery_fps: float, crossing_s: float) -> float:
+    """How far a picture may go in some seconds on screen, percent of its long side: the inverse of
+    `needed_seconds`.
+
+    >>> unhurried_pct(3.5, delivery_fps=24, crossing_s=7)
+    50.0
+    """
+    require_positive("crossing_s", crossing_s)
+    require_positive("delivery_fps", delivery_fps)
+    return 100.0 * seconds / crossing_s * delivery_fps / GUIDE_RATE
 
 
 def check_plan(plan: Plan) -> None:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from ridgewind.core.moves import MeasuredMove
@@ -20,6 +21,10 @@ How = Literal["slate", "clock", "motion", "order", "hand"]
 
 SAID_WITHIN_S = 60.0
 """After a take ended, *got it* is said within so long (chosen here)."""
+
+TOLD_APART = 1.5
+"""Ratio of two moves' lengths from which they are not the same one (chosen here: one is filmed a
+little longer or shorter than planned, hardly by half)."""
 
 CERTAIN, LIKELY, POSSIBLE, CONTRADICTED = 0.99, 0.85, 0.5, 0.3
 
@@ -150,16 +155,36 @@ def _by_clock(
 def _by_motion(
     takes: Sequence[FilmedTake], shots: Sequence[WantedShot], found: dict[int, Meeting]
 ) -> None:
-    """A move that one take and one shot alone have."""
-    for shot in shots:
-        wanted = expected(shot.shot)
-        alike = [one for one in shots if expected(one.shot) == wanted]
+    """A move that one take and one shot alone have; of several alike, by how long they go, where
+    that tells all of them apart."""
+    for wanted in dict.fromkeys(expected(shot.shot) for shot in shots):
+        alike = [shot for shot in shots if expected(shot.shot) == wanted]
         filmed = [
             one for one in takes if one.move and (one.move.kind, one.move.direction) == wanted
         ]
-        if wanted is not None and len(alike) == 1 and len(filmed) == 1:
-            reason = f"it is the only {move_words(shot.shot)}"
-            found[filmed[0].id] = _meeting(filmed[0], shot, "motion", POSSIBLE, reason)
+        if wanted is None or len(alike) != len(filmed):
+            continue
+        alike.sort(key=lambda shot: shot.shot.filmed_s)
+        filmed.sort(key=_move_s)
+        if not _apart([shot.shot.filmed_s for shot in alike]) or not _apart(
+            [_move_s(one) for one in filmed]
+        ):
+            continue
+        for shot, one in zip(alike, filmed, strict=True):
+            name = move_words(shot.shot)
+            reason = f"it is the only {name}"
+            if len(alike) > 1:
+                reason = f"its {name} of {_move_s(one):.1f} s is nearest to the time planned"
+            found[one.id] = _meeting(one, shot, "motion", POSSIBLE, reason)
+
+
+def _move_s(take: FilmedTake) -> float:
+    return 0.0 if take.move is None else take.move.seconds
+
+
+def _apart(growing_s: Sequence[float]) -> bool:
+    """Whether no two of some growing lengths could be one."""
+    return all(later >= TOLD_APART * earlier for earlier, later in pairwise(growing_s))
 
 
 def _by_order(

@@ -107,7 +107,9 @@ class Waved(Strict):
 
 
 class ShotItem(BaseModel):
-    """A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way."""
+    """A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way.
+    unhurried_pct: how far it may go without a hurry, percent of the picture; null where it is
+    still, or where what goes is not the picture."""
 
     id: int
     shot: PlannedShot
@@ -116,6 +118,7 @@ class ShotItem(BaseModel):
     note: str
     filmed_s: float
     move_words: str
+    unhurried_pct: float | None
 
 
 class GapLine(BaseModel):

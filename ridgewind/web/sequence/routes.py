@@ -198,10 +198,11 @@ def _shot(shot: PlannedShot) -> models.PlannedShot:
     return models.PlannedShot(**asdict(shot))
 
 
-def _item(row: ShotRow) -> models.ShotItem:
+def _item(row: ShotRow, found: services.OutingSheet) -> models.ShotItem:
     return models.ShotItem(
         id=row.id, shot=_shot(row.shot), state=row.state, got=row.got, note=row.note,
         filmed_s=row.shot.filmed_s, move_words=move_words(row.shot),
+        unhurried_pct=found.unhurried_pct(row),
     )  # fmt: skip
 
 
@@ -211,7 +212,7 @@ def _detail(db: Connection, outing_id: int) -> models.OutingDetail:
     return models.OutingDetail(
         id=outing_id,
         facts=_facts(found.row),
-        shots=[_item(one) for one in found.shots],
+        shots=[_item(one, found) for one in found.shots],
         gaps=[
             models.GapLine(
                 rule=gap.rule, key=gap.key, text=gap.text, why=gap.why,

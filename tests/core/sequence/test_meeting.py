@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 
 from ridgewind.core.moves import MeasuredMove
@@ -94,3 +96,18 @@ def test_what_was_filmed_otherwise_is_told(shot, moved, words):
     found = filmed_otherwise(shot, moved)
     assert found is None if words is None else words in found
     assert is_reversed(shot, moved) == (found is not None and "Reverse it" in found)
+
+
+def lasting(seconds) -> MeasuredMove:
+    return replace(move("pan", "left"), end_s=0.5 + seconds)
+
+
+def test_two_moves_alike_are_told_apart_by_how_long_they_go():
+    short, long = replace(PAN, seconds=3.0), replace(PAN, seconds=8.0)
+    takes = [take(1, lasting(7.2)), take(2, lasting(3.4))]
+    found = meet(takes, wanted(short, long), outing_id=3)
+    assert {one.take_id: one.shot_id for one in found} == {1: 11, 2: 10}
+    assert found[0].reason == "its pan left of 7.2 s is nearest to the time planned"
+    # About as long, nothing is said by it: the order decides.
+    alike = meet([take(1, lasting(3.6)), take(2, lasting(3.4))], wanted(short, long), outing_id=3)
+    assert {one.how for one in alike} == {"order"}

@@ -7,7 +7,7 @@ import { NumberField } from "../../ui/NumberField";
 import { Segments } from "../../ui/Segments";
 import { Select } from "../../ui/Select";
 import { Toggle } from "../../ui/Toggle";
-import { shotLimits } from "./shotLimits";
+import { shotLimits, travelWords } from "./shotLimits";
 import { ShotFrame } from "./ShotFrame";
 import { Words } from "./Words";
 import { DRILL_OF_MOVE, HEADINGS, HEIGHTS, JOININGS, LIGHTS, MOVES, PARTS, SIZES } from "./words";
@@ -26,6 +26,7 @@ export function ShotEditor({ item, place, brief_id, onChange }: Props) {
   const { shot } = item;
   const change = (part: Partial<PlannedShot>) => onChange({ ...shot, ...part });
   const ways = HEADINGS[shot.move];
+  const travel = travelWords(shot.move, item.unhurried_pct, limits?.focal_eq_mm ?? null);
   return (
     <section
       aria-label={`Shot ${place + 1}`}
@@ -48,6 +49,7 @@ export function ShotEditor({ item, place, brief_id, onChange }: Props) {
             </Link>
           </p>
         </div>
+        {travel && <p className="mt-1 text-note text-stone">{travel}</p>}
         {limits &&
           shotLimits(shot, limits).map((words) => (
             <p key={words} className="mt-1 border-l-2 border-lamp pl-2 text-note">

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Limits } from "../../api/limits";
 import type { PlannedShot } from "../../api/outings";
-import { shotLimits } from "./shotLimits";
+import { shotLimits, travelWords } from "./shotLimits";
 
 const shot = {
   subject: "the mill",
@@ -33,5 +33,20 @@ describe("a shot against the shooter's limits", () => {
       "At 50 mm beyond your longest lens for it, 35 mm.",
     ]);
     expect(shotLimits({ ...shot, move: "orbit" }, limits(9, 35))).toEqual([]);
+  });
+});
+
+describe("how far a move may go", () => {
+  it("is a turn in degrees, a travel by the distance, and nothing for one that stands", () => {
+    expect(travelWords("pan", 50, 36)).toBe(
+      "Unhurried it crosses 50 % of the picture at most: 29° at 36 mm.",
+    );
+    expect(travelWords("slide", 50, 36)).toMatch(
+      /: 50 % of the distance to the subject at 36 mm\.$/,
+    );
+    expect(travelWords("slide", 50, null)).toBe(
+      "Unhurried it crosses 50 % of the picture at most.",
+    );
+    expect(travelWords("still", null, 36)).toBeNull();
   });
 });

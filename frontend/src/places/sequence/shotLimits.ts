@@ -4,6 +4,30 @@ import * as format from "../../formats";
 import { DRILL_OF_MOVE } from "./words";
 
 /**
+ * How far a shot's move may go without a hurry, in a sentence; nothing for one that does not cross the
+ * picture. A turn in degrees at this lens; a travel by the distance to
+ * the subject.
+ */
+export function travelWords(
+  move: PlannedShot["move"],
+  unhurried_pct: number | null,
+  focal_eq_mm: number | null,
+): string | null {
+  if (unhurried_pct === null) return null;
+  const far = `Unhurried it crosses ${Math.round(unhurried_pct)} % of the picture at most`;
+  if (focal_eq_mm === null) return `${far}.`;
+  const each = (unhurried_pct / 100) * (LONG_SIDE_MM / focal_eq_mm);
+  const lens = format.millimetres(Math.round(focal_eq_mm));
+  if (move === "pan" || move === "tilt") {
+    return `${far}: ${Math.round((each * 180) / Math.PI)}° at ${lens}.`;
+  }
+  return `${far}: ${Math.round(100 * each)} % of the distance to the subject at ${lens}.`;
+}
+
+/** Of the picture that equivalent focal lengths refer to. */
+const LONG_SIDE_MM = 36;
+
+/**
  * What of a shot is beyond what the shooter's takes bear, in sentences: the hold by any technique, the
  * lens by the move's own drill. Ways of too few takes say nothing.
  */
