@@ -245,6 +245,8 @@ def sheet_of(
 def _notes(piece: Piece, shot: ShotRow | None, found: MeasuredTake, brief: Brief) -> list[str]:
     """What showing a piece so costs."""
     out = []
+    if found.clip.cleared_at is not None:
+        out.append("Its original was put aside: a desk will not find it.")
     if wants_sound(shot, brief) and found.clip.has_sound and not piece.keeps_sound:
         out.append("Its sound is wanted, and is lost.")
     slowest = min(knot.speed for knot in piece.knots)

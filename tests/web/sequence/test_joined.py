@@ -16,7 +16,7 @@ from click.testing import CliRunner
 from ridgewind.cli.main import main
 from ridgewind.core.sequence.pace import Knot
 from ridgewind.services.timelines import read_back
-from ridgewind.store import database, takes
+from ridgewind.store import clips, database, takes
 from tests.web.conftest import HERE
 from tests.web.sequence.test_outings import ask
 
@@ -188,3 +188,11 @@ def test_in_an_archive_it_finds_its_films_beside_it(client, library, joined_outi
     media = {clip.media_reference.target_url for clip in timeline.find_clips()}
     assert {f"../{name}" for name in films} == media
     assert str(library.root) not in text
+
+
+def test_an_original_that_was_put_aside_is_told(client, library, joined_outing):
+    with database.opened(library.database) as db, database.atomic(db):
+        clips.set_cleared(db, 1, cleared=True)
+    first, second, *_ = ask(client, "GET", f"/outings/{joined_outing}/joined")["pieces"]
+    assert first["notes"] == ["Its original was put aside: a desk will not find it."]
+    assert second["notes"] == []
