@@ -8,7 +8,7 @@ small ones, and at full reading size once one was.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Mapping
 
 import cv2
 import numpy as np
@@ -17,9 +17,8 @@ from ridgewind.core.practice.session import COUNT_IN_S
 from ridgewind.core.practice.slate import SlateSeen, find_slate, looks_like_slate, parts_between
 from ridgewind.media.decode import Picture
 from ridgewind.media.encode import still_of
-from ridgewind.store import briefs, sessions, takes
+from ridgewind.store import briefs, takes
 from ridgewind.store.database import Connection
-from ridgewind.store.errors import NotFoundError
 
 HEAD_S, EVERY_S, LONG_SIDE_PX = 6.0, 0.4, 960
 """How long the head of a film is, how often and how large a slate is looked for."""
@@ -27,37 +26,23 @@ HEAD_S, EVERY_S, LONG_SIDE_PX = 6.0, 0.4, 960
 SAME_SLATE_S = 3.0
 """Sightings of one code within this time are one slate."""
 
-TakeSeconds = Callable[[tuple[int, int]], float | None]
-
-
-def planned_seconds(db: Connection) -> TakeSeconds:
-    """Seconds of the take that a slate names, None where there is no such take."""
-
-    def seconds(slate: tuple[int, int]) -> float | None:
-        try:
-            session = sessions.by_id(db, slate[0])
-        except NotFoundError:
-            return None
-        if slate[1] >= len(session.takes):
-            return None
-        return session.plan.blocks[session.takes[slate[1]].block].take_s
-
-    return seconds
+PlannedSeconds = Mapping[tuple[int, int], float]
+"""Seconds of the take that a slate names, for every take that was ever planned."""
 
 
 class SlateWatch:
-    """Looks for slates as the frames of a film go by. take_seconds: None where no session was
-    ever planned, so that no slate is expected."""
+    """Looks for slates as the frames of a film go by. planned: None where no session was ever
+    planned, so that no slate is expected."""
 
-    def __init__(self, take_seconds: TakeSeconds | None) -> None:
-        self._take_seconds = take_seconds
+    def __init__(self, planned: PlannedSeconds | None) -> None:
+        self._planned = planned
         self._next_s = 0.0
         self.seen: list[SlateSeen] = []
         """Slates in the order of the film, s from its first frame."""
 
     def feed(self, picture: Picture, since_s: float) -> None:
         """A frame, since_s after the first."""
-        if self._take_seconds is None or since_s < self._next_s:
+        if self._planned is None or since_s < self._next_s:
             return
         self._next_s = since_s + EVERY_S
         late = since_s > HEAD_S
@@ -78,9 +63,9 @@ class SlateWatch:
     def _pass_over(self, since_s: float) -> None:
         """Once a slate has gone, the next cannot come before its take has ended."""
         last = self.seen[-1] if self.seen else None
-        if last is None or self._take_seconds is None or since_s - last.until_s < SAME_SLATE_S:
+        if last is None or self._planned is None or since_s - last.until_s < SAME_SLATE_S:
             return
-        take_s = self._take_seconds(last.slate) or 0.0
+        take_s = self._planned.get(last.slate, 0.0)
         self._next_s = max(self._next_s, last.until_s + COUNT_IN_S + take_s)
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+from pathlib import Path
+
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.judge.hold import subject_gust
-from ridgewind.core.judge.recipe import subject_place
-from ridgewind.films.rendering import Again, Source, measured_again, render_film, render_preview
+from ridgewind.films import orders
+from ridgewind.films.orders import RenderOrder, RenderResult
 from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library
 from ridgewind.media.errors import CLEARED, UnfitError, UnreadableError
@@ -13,9 +15,6 @@ from ridgewind.services import assessing
 from ridgewind.store import clips, database, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
-
-RENDERED_SHARE = 0.85
-"""Of a preview's time; the rest goes to measuring it again."""
 
 MOST_PREVIEWS = 40
 UNFORESEEN = Fault(
@@ -45,61 +44,50 @@ def _remove_film(library: Library, render_id: int) -> None:
     library.render_of(render_id).unlink(missing_ok=True)
 
 
-def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> KeepResult:
+def order_of(library: Library, db: Connection, render_id: int) -> tuple[RenderOrder, Path]:
+    """What is to be rendered, and the film that it is made from. Raises MediaError where it cannot
+    be made any more."""
     render = renders.by_id(db, render_id)
     take = takes.by_id(db, render.take_id)
     row = clips.by_id(db, take.clip_id)
-    clip = assessing.judged_clip(db, take, row)
     motion, analysis = assessing.analysis_of(db, take, row)
     if motion is None or analysis is None or row.width is None or row.height is None:
         raise InvalidArgumentError("take", take.id, "it must be measured first")
-    preview = render.purpose == "preview"
-    size, fps = (row.width, row.height), row.fps or 25.0
-    target = library.render_of(render.id)
-    original = library.originals / row.file
+    size, original = (row.width, row.height), library.originals / row.file
     subject = assessing.subject_of(db, take.id, motion)
     hold = render.recipe.hold
     if hold is not None and (subject is None or subject.marks != hold.marks):
         raise UnfitError(*MARKED_ANEW)
-    whole = Source(original, 0.0, size, fps, subject)
-    again = Again(None, None, None)
-    if preview:
-        small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
-        copy = Source(library.copy_of(row.sha256), -float(motion.t_s[0]), size, fps, subject)
-        source = whole if small else copy
-        render_preview(
-            render.recipe, analysis, clip, source, target,
-            on_progress=lambda done: watch.feed(RENDERED_SHARE * done),
-        )  # fmt: skip
-        again = measured_again(
-            target,
-            subject_at=subject_place(render.recipe, analysis, clip, subject),
-            on_progress=lambda done: watch.feed(RENDERED_SHARE + (1 - RENDERED_SHARE) * done),
-        )
-    elif row.cleared_at is not None:
+    preview = render.purpose == "preview"
+    if not preview and row.cleared_at is not None:
         raise UnreadableError(*CLEARED)
-    else:
-        render_film(render.recipe, analysis, clip, whole, target, on_progress=watch.feed)
-    reading = None if again.analysis is None else again.analysis.reading()
-    edges = None if again.edges is None else again.edges.reading()
-    screen_deg = take.brief.screen_deg
-    held = again.subject
+    small = max(size) <= LARGEST_FROM_ORIGINAL_PX and original.is_file()
+    from_copy = preview and not small
+    order = RenderOrder(
+        preview=preview,
+        recipe=render.recipe,
+        clip=assessing.judged_clip(db, take, row),
+        motion=analysis.motion,
+        stretch=analysis.stretch,
+        shift_s=-float(motion.t_s[0]) if from_copy else 0.0,
+        size=size,
+        fps=row.fps or 25.0,
+        subject=subject,
+        screen_deg=take.brief.screen_deg,
+    )
+    return order, library.copy_of(row.sha256) if from_copy else original
 
-    def keep() -> None:
-        renders.store_result(
-            db,
-            render.id,
-            size_bytes=target.stat().st_size,
-            gust=None if reading is None else reading.gust(screen_deg=screen_deg),
-            peak_gust=None if reading is None else reading.peak(screen_deg=screen_deg),
-            unmeasured=again.unmeasured,
-            edge_gust=None if edges is None else edges.gust(screen_deg=screen_deg),
-            subject_gust=None
-            if held is None
-            else subject_gust(held, aspect=analysis.motion.aspect, screen_deg=screen_deg),
-        )
 
-    return keep
+def keep(db: Connection, render_id: int, result: RenderResult, *, size_bytes: int) -> None:
+    """Keep what the finished film measures as; call in a transaction."""
+    renders.store_result(db, render_id, size_bytes=size_bytes, **asdict(result))
+
+
+def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> KeepResult:
+    order, film = order_of(library, db, render_id)
+    target = library.render_of(render_id)
+    result = orders.render(film, order, target, on_progress=watch.feed)
+    return lambda: keep(db, render_id, result, size_bytes=target.stat().st_size)
 
 
 def _prune(library: Library) -> None:

@@ -218,9 +218,14 @@ def results(db: sqlite3.Connection) -> list[ResultRow]:
     ]
 
 
-def exist(db: sqlite3.Connection) -> bool:
-    """Whether any session was ever planned."""
-    return db.execute("select 1 from session limit 1").fetchone() is not None
+def planned_seconds(db: sqlite3.Connection) -> dict[tuple[int, int], float]:
+    """Seconds of every take that was ever planned, by session and position."""
+    rows = db.execute(
+        "select session_id, position,"
+        " json_extract(session.plan, '$.blocks[' || block || '].take_s') as take_s"
+        " from session_take join session on session.id = session_id"
+    )
+    return {(row["session_id"], row["position"]): row["take_s"] for row in rows}
 
 
 def loose_films(db: sqlite3.Connection, *, limit: int) -> list[LooseFilmRow]:

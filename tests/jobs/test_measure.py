@@ -123,7 +123,7 @@ def test_a_bad_film_ends_as_failed_with_its_reason(library, db, tmp_path):
 
 def test_an_unforeseen_fault_ends_as_failed_too(library, db, short_film, monkeypatch):
     take = bring_in(library, db, short_film).take
-    monkeypatch.setattr("ridgewind.jobs.measure.measure_film", lambda *_, **__: 1 / 0)
+    monkeypatch.setattr("ridgewind.films.orders.measure_film", lambda *_, **__: 1 / 0)
     measure_clip(library, take.clip_id)
     assert takes.by_id(db, take.id).error_code == "internal"
 
