@@ -22,6 +22,7 @@ SUBCOMMANDS = {
     "serve": "Start Ridgewind on this computer, with your own library.",
     "standin": "Film a made scene with the stand-in camera.",
     "trial": "Compare ways of holding over many takes.",
+    "worker": "Measure and render for a library on another machine.",
 }
 """Each a module of this folder that holds a command of its own name, and what it does."""
 

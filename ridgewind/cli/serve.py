@@ -24,7 +24,17 @@ from ridgewind.web.server import Start
     metavar="[ADDRESS]",
     help="Open to paired phones, on an address of this computer.",
 )
-def serve(data: Path | None, port: int, open_browser: bool, network: str | None) -> None:
+@click.option(
+    "--queue",
+    envvar="RIDGEWIND_QUEUE",
+    default="",
+    metavar="redis://…",
+    help="Broker that hands work to other machines.",
+)
+@click.option("--rest", is_flag=True, help="Leave measuring and rendering to other machines.")
+def serve(
+    data: Path | None, port: int, open_browser: bool, network: str | None, queue: str, rest: bool
+) -> None:
     """Start Ridgewind on this computer, with your own library.
 
     \b
@@ -32,6 +42,7 @@ def serve(data: Path | None, port: int, open_browser: bool, network: str | None)
       ridgewind serve --open
       ridgewind serve --data ~/films/ridgewind --port 9000
       ridgewind serve --network
+      ridgewind serve --network --queue redis://127.0.0.1:6379
     """
     library = data or user_data_path("ridgewind", appauthor=False)
     run_server(
@@ -40,6 +51,8 @@ def serve(data: Path | None, port: int, open_browser: bool, network: str | None)
             port,
             open_browser=open_browser,
             network=network,
+            broker=queue,
+            resting=rest,
             before=disown,
             announce=click.echo,
         )

@@ -51,6 +51,7 @@ class Supervisor:
         self._sign: tuple[tuple[int, str | None], ...] = ()
         self._sign_s = 0.0
         self._stuck = False
+        self._resting = False
 
     def __enter__(self) -> Supervisor:
         self._thread.start()
@@ -73,6 +74,17 @@ class Supervisor:
         """There is work."""
         self._wanted.set()
 
+    def rest(self, resting: bool) -> None:
+        """Leave the work to other machines, or take part in it again. What its worker is at waits
+        again."""
+        self._resting = resting
+        self._wanted.set()
+
+    @property
+    def resting(self) -> bool:
+        """Whether the work is left to other machines."""
+        return self._resting
+
     @property
     def worker_pid(self) -> int | None:
         """Of the worker process, None while there is none."""
@@ -92,6 +104,11 @@ class Supervisor:
         if now_s >= self._next_look_s:
             self._next_look_s = now_s + LOOK_S
             self._look(now_s)
+        if self._resting:
+            if self._worker is not None:
+                self._send_to_rest(self._worker)
+            self._stopping.wait(CHECK_S)
+            return
         if self._worker is not None and self._worker.poll() is not None:
             self._bury(self._worker, now_s)
         if self._worker is not None or now_s < self._not_before_s:
@@ -125,6 +142,14 @@ class Supervisor:
         else:
             self._pause_s = min(max(2 * self._pause_s, FIRST_PAUSE_S), LONGEST_PAUSE_S)
         self._not_before_s = now_s + self._pause_s
+
+    def _send_to_rest(self, worker: subprocess.Popen[bytes]) -> None:
+        worker.kill()
+        worker.wait(STOP_S)
+        _let_go(worker)
+        self._worker = None
+        with database.opened(self._library.database) as db, database.atomic(db):
+            jobs.lay_down(db, self._kind)
 
     def _look(self, now_s: float) -> None:
         """Whether something waits in the store, and whether what runs still moves."""

@@ -17,7 +17,7 @@ ARCHIVED = (
 
 LEFT = {
     "migration": "stands in the manifest",
-    "phone": "keys of other people's machines",
+    "phone": "keys of other people's machines", "worker": "keys of other machines",
     "folder_copy": "a folder of this computer", "folder_copy_film": "a folder of this computer",
     "watched_folder": "a folder of this computer", "watched_film": "a folder of this computer",
     "import_source": "files of this computer",

@@ -26,7 +26,8 @@ UNFINISHED = "('queued', 'running')"
 class JobRow:
     """subject_id: of the clip, the render, the folder copy or the film in one's own hand. progress:
     0 to 1, None where it is not known. attempts: how often it took its process down. error_*: why
-    it failed, or why it waits. told_at: when its process last gave a sign of life."""
+    it failed, or why it waits. told_at: when its process last gave a sign of life. lease: of what
+    another machine does, None for this one's own."""
 
     kind: Kind
     subject_id: int
@@ -38,6 +39,7 @@ class JobRow:
     error_what: str | None
     error_next: str | None
     told_at: str | None
+    lease: str | None = None
 
 
 @dataclass(frozen=True)
@@ -106,15 +108,27 @@ def one(db: sqlite3.Connection, kind: Kind, subject_id: int) -> JobRow | None:
     return _row(rows[0]) if rows else None
 
 
-def claim(db: sqlite3.Connection, kind: Kind, subject_id: int) -> bool:
-    """Take waiting work; False where it is not waiting, so that it never runs twice at once."""
+def claim(db: sqlite3.Connection, kind: Kind, subject_id: int, *, lease: str | None = None) -> bool:
+    """Take waiting work; False where it is not waiting, so that it never runs twice at once.
+    lease: by which another machine does it."""
     cursor = db.execute(
-        f"update job set state = 'running', progress = 0, told_at = {NOW}, again = 0,"
+        f"update job set state = 'running', progress = 0, told_at = {NOW}, again = 0, lease = ?,"
         " cancel_requested = 0, error_code = null, error_what = null, error_next = null"
         " where kind = ? and subject_id = ? and state = 'queued'",
-        (kind, subject_id),
+        (lease, kind, subject_id),
     )
     return cursor.rowcount == 1
+
+
+def of_lease(db: sqlite3.Connection, lease: str) -> JobRow | None:
+    """What another machine does by a lease; None where that is its no more."""
+    row = db.execute("select * from job where lease = ?", (lease,)).fetchone()
+    return None if row is None else _row(row)
+
+
+def lent(db: sqlite3.Connection) -> list[JobRow]:
+    """All that other machines do."""
+    return [_row(row) for row in db.execute("select * from job where lease is not null")]
 
 
 def report(db: sqlite3.Connection, kind: Kind, subject_id: int, progress: float | None) -> bool:
@@ -173,7 +187,7 @@ def lay_down(db: sqlite3.Connection, kind: Kind) -> None:
     """Let what runs wait again, because the application was closed or killed: no fault of the
     work."""
     for subject_id in interrupted(db, kind):
-        _put_back(db, kind, subject_id)
+        put_back(db, kind, subject_id)
 
 
 def crashed(db: sqlite3.Connection, kind: Kind, subject_id: int, *, stuck: bool = False) -> bool:
@@ -190,28 +204,31 @@ def crashed(db: sqlite3.Connection, kind: Kind, subject_id: int, *, stuck: bool 
     if not row.cancel_requested and attempts >= MOST_ATTEMPTS:
         fail(db, kind, subject_id, (STUCK if stuck else CRASHED)[kind])
     else:
-        _put_back(db, kind, subject_id)
+        put_back(db, kind, subject_id)
     return subject_id in waiting(db, kind)
 
 
-def _put_back(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
+def put_back(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
+    """Let what runs wait again, or stop where that was asked for: its process is gone, by no fault
+    of the work."""
     row = one(db, kind, subject_id)
     asked_to_stop = row is not None and row.cancel_requested
     _end(db, kind, subject_id, "cancelled" if asked_to_stop else "queued")
 
 
 def signs_of_life(db: sqlite3.Connection, kind: Kind) -> tuple[tuple[int, str | None], ...]:
-    """What runs, and when its process last told of it."""
+    """What runs on this machine, and when its process last told of it."""
     rows = db.execute(
-        "select subject_id, told_at from job where kind = ? and state = 'running' order by id",
+        "select subject_id, told_at from job"
+        " where kind = ? and state = 'running' and lease is null order by id",
         (kind,),
     )
     return tuple((row["subject_id"], row["told_at"]) for row in rows)
 
 
 def interrupted(db: sqlite3.Connection, kind: Kind) -> list[int]:
-    """Subjects that a process left running, the oldest first."""
-    return _in_state(db, kind, "running")
+    """Subjects that a process of this machine left running, the oldest first."""
+    return [subject_id for subject_id, _ in signs_of_life(db, kind)]
 
 
 def waiting(db: sqlite3.Connection, kind: Kind) -> list[int]:
@@ -242,7 +259,8 @@ def _end(
     db.execute(
         "update job set state = iif(again, 'queued', ?), progress = null, cancel_requested = 0,"
         " error_code = iif(again, null, ?), error_what = iif(again, null, ?),"
-        " error_next = iif(again, null, ?), again = 0 where kind = ? and subject_id = ?",
+        " error_next = iif(again, null, ?), again = 0, lease = null"
+        " where kind = ? and subject_id = ?",
         (state, *told, kind, subject_id),
     )
 

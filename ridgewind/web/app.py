@@ -11,6 +11,8 @@ from flask_openapi3 import Info, OpenAPI
 
 from ridgewind import __version__
 from ridgewind.jobs.queue import Queue
+from ridgewind.jobs.remote.desk import WorkersDesk
+from ridgewind.jobs.remote.leases import Leases
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services.live import LiveMeters
@@ -50,6 +52,8 @@ from ridgewind.web.takes.log_routes import api as logs_api
 from ridgewind.web.takes.many_routes import api as many_api
 from ridgewind.web.takes.routes import api as takes_api
 from ridgewind.web.takes.upload_routes import api as uploads_api
+from ridgewind.web.workers.desk_routes import api as workers_api
+from ridgewind.web.workers.routes import api as worker_api
 
 STATIC = Path(__file__).parent / "static"
 """The built front end; `make build` puts it there."""
@@ -64,7 +68,8 @@ class Config:
     nothing is answered; None where nobody else can ask. on_stale: called when a changed brief
     leaves verdicts to be judged again. on_put: called with the kind of work that was asked for.
     on_watch: called when another folder is watched. network: by which it opens to phones; None
-    makes one that is never opened by itself."""
+    makes one that is never opened by itself. desk: of workers on other machines; None makes one of
+    which nothing is taken back by itself."""
 
     library: Path
     demo: bool = False
@@ -73,6 +78,7 @@ class Config:
     on_put: Callable[[Kind], None] = field(default=lambda _kind: None)
     on_watch: Callable[[], None] = field(default=lambda: None)
     network: Network | None = None
+    desk: WorkersDesk | None = None
 
 
 def create_app(config: Config) -> Flask:
@@ -87,14 +93,16 @@ def create_app(config: Config) -> Flask:
     )
     library = Library(config.library)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
+    queue = Queue(library, on_put=config.on_put)
     app.extensions[EXTENSION] = Service(
         library=library,
         uploads=Uploads(library),
-        queue=Queue(library, on_put=config.on_put),
+        queue=queue,
         demo=config.demo,
         on_stale=config.on_stale,
         on_watch=config.on_watch,
         network=config.network or Network(library),
+        desk=config.desk or WorkersDesk(Leases(library, queue, on_kept=config.on_stale)),
         live=LiveMeters(),
         stages=Stages(),
     )
@@ -105,7 +113,7 @@ def create_app(config: Config) -> Flask:
         examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
         findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
         watched_api, network_api, live_api, stage_api, outings_api,
-        joined_api, keeping_api,
+        joined_api, keeping_api, worker_api, workers_api,
     ):  # fmt: skip
         app.register_api(api)
 

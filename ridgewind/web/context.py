@@ -12,6 +12,7 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from ridgewind.jobs.queue import Queue
+from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services import assessing
@@ -37,6 +38,7 @@ class Service:
     on_stale: Callable[[], None]
     on_watch: Callable[[], None]
     network: Network
+    desk: WorkersDesk
     live: LiveMeters
     stages: Stages
 

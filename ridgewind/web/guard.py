@@ -1,5 +1,5 @@
-"""Only this computer, only who opened it, and only our own pages, may ask; and phones that were
-let in, over a listener of their own.
+"""Only this computer, only who opened it, and only our own pages, may ask; phones that were let in,
+over a listener of their own; and workers on other machines, each by its key, for work alone.
 
 Whoever holds the key that stands in the printed address gets a cookie for it. Other users of the
 computer, and programs without the key, can neither read nor change anything. A browser gives a
@@ -16,6 +16,7 @@ from flask import Flask, Response, redirect, request
 
 from ridgewind.web.errors import ForbiddenError, LockedError
 from ridgewind.web.phones import door
+from ridgewind.web.workers import door as workers_door
 
 LOCAL_NAMES = {"localhost", "127.0.0.1", "::1"}
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
@@ -64,6 +65,9 @@ def install(app: Flask, *, key: str | None) -> None:
 
     @app.before_request
     def check_who() -> Response | None:
+        if workers_door.is_worker():
+            workers_door.check()
+            return None
         if door.is_network():
             return door.check()
         return None if key is None else _check_key(key)

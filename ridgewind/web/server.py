@@ -14,11 +14,7 @@ from pathlib import Path
 
 import waitress
 
-from ridgewind.jobs.keeper import Keeper
-from ridgewind.jobs.queue import TASKS, Queue
-from ridgewind.jobs.refresher import Refresher
-from ridgewind.jobs.supervisor import Supervisor
-from ridgewind.jobs.watcher import Watcher
+from ridgewind.jobs.crew import Crew
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
@@ -46,13 +42,17 @@ class Start:
     """What to serve. before: called with the library once nobody else can use it, before anything
     in it is opened. fill: called with the prepared library before the first request. goes_on: what
     goes on in the background from then on, until it is told to stop. network: the address at which
-    phones may come from the beginning, "" for the first of the computer's own."""
+    phones may come from the beginning, "" for the first of the computer's own. broker: address of
+    the one that hands work to other machines, "" for none. resting: measuring and rendering are
+    left to these from the beginning."""
 
     library: Path
     port: int
     demo: bool = False
     open_browser: bool = False
     network: str | None = None
+    broker: str = ""
+    resting: bool = False
     before: Callable[[Library], None] = lambda _library: None
     fill: Callable[[Library], None] | None = None
     goes_on: Callable[[Library, threading.Event], None] | None = None
@@ -74,23 +74,20 @@ def run(start: Start) -> None:
         start.before(library)
         _put_in_order(library, start)
         tempfile.tempdir = str(library.incoming)  # large bodies wait on the library's own disk
-        queue = Queue(library)
         if start.fill is not None:
             start.fill(library)
-        queue.refill(library.database)
-        refresher = Refresher(library)
-        watcher = Watcher(library, queue)
-        supervisors = {kind: Supervisor(library, queue, kind) for kind in TASKS}
+        crew = Crew(library, broker=start.broker, resting=start.resting)
         network = Network(library)
         app = create_app(
             Config(
                 library.root,
                 demo=start.demo,
                 key=key,
-                on_stale=refresher.wake,
-                on_put=lambda kind: supervisors[kind].wake(),
-                on_watch=watcher.wake,
+                on_stale=crew.refresher.wake,
+                on_put=crew.on_put,
+                on_watch=crew.watcher.wake,
                 network=network,
+                desk=crew.desk,
             )
         )
         network.serve(app)
@@ -104,13 +101,7 @@ def run(start: Start) -> None:
         )
         address = f"http://{HOST}:{listener.getsockname()[1]}/?{KEY}={key}"
         with ExitStack() as stack:
-            # Kept open, so that the files beside the database are there also when the disk is full.
-            stack.enter_context(database.opened(library.database))
-            for supervisor in supervisors.values():
-                stack.enter_context(supervisor)
-            stack.enter_context(Keeper(library))
-            stack.enter_context(refresher)
-            stack.enter_context(watcher)
+            stack.enter_context(crew)
             stack.enter_context(network)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.network is not None:

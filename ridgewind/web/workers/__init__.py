@@ -1,0 +1,1 @@
+"""Other machines that measure and render: their way in, and what the shooter sees of them."""
