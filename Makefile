@@ -102,9 +102,11 @@ $(STAMPS)/build: $(STAMPS)/node $(SOURCES)
 	$(NPM) run --silent build
 	@touch $@
 
+# What the tests run beside Python: a browser, and a broker.
 $(STAMPS)/browser:
 	@mkdir -p $(STAMPS)
-	@test -x /usr/bin/chromium || { apt-get update -qq && apt-get install -y -qq chromium; }
+	@test -x /usr/bin/chromium -a -x /usr/bin/redis-server || \
+	  { apt-get update -qq && apt-get install -y -qq chromium redis-server; }
 	@touch $@
 
 clean:
