@@ -10,6 +10,7 @@ snapshots/    copies of the store
                                    incoming/   half-arrived files, emptied at start
                                    uploads/    films on their way, for a day
                                    sequences/  joined takes, can be made again
+                                   .merging/   another library on its way into this one
 """
 
 from __future__ import annotations
@@ -96,6 +97,7 @@ class Library:
         self.uploads = root / "uploads"
         self.network = root / "network"
         self.snapshots = root / "snapshots"
+        self.merging = root / ".merging"
         self.damaged_mark = root / "damaged"
         self._lock = root / "lock"
         self._workers = root / "workers"

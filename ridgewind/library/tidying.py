@@ -6,12 +6,14 @@ Nothing is deleted only because the store does not know it.
 from __future__ import annotations
 
 import logging
+import os
 import re
+import shutil
 from pathlib import Path
 
 from ridgewind.library.library import KEEP_DELETED_DAYS, Library
 from ridgewind.media.whole import PARTIAL_PATTERN
-from ridgewind.store import briefs, bulk_changes, clips, database, jobs, kit, takes
+from ridgewind.store import briefs, bulk_changes, clips, database, jobs, kit, merging, takes
 from ridgewind.store.database import Connection
 
 log = logging.getLogger(__name__)
@@ -28,6 +30,7 @@ def tidy(library: Library) -> int:
     were. Call once, at start, when no worker is left."""
     for leftover in library.incoming.iterdir():
         _remove(leftover)
+    take_over(library)
     for folder in library.folders:
         for leftover in folder.glob(PARTIAL_PATTERN):
             _remove(leftover)
@@ -38,7 +41,27 @@ def tidy(library: Library) -> int:
         for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
             library.let_go(clip)
         bulk_changes.forget(db, days=KEEP_DELETED_DAYS)
+        merging.forget(db, days=KEEP_DELETED_DAYS)
     return found
+
+
+def take_over(library: Library) -> None:
+    """Move the films that a merge has made known over, with their copies and stills, and remove
+    what else it has left. Call while no merge runs."""
+    other = Library(library.merging)
+    if other.originals.is_dir():
+        with database.opened(library.database) as db:
+            known = [clips.by_id(db, number) for number in clips.numbers(db)]
+        for clip in known:
+            for source, target in (
+                (other.originals / clip.file, library.originals / clip.file),
+                (other.copy_of(clip.sha256), library.copy_of(clip.sha256)),
+                (other.still_of(clip.sha256), library.still_of(clip.sha256)),
+            ):
+                if source.is_file() and not target.exists():
+                    os.replace(source, target)
+    for leftover in library.root.glob(f"*{library.merging.name}*"):
+        shutil.rmtree(leftover, ignore_errors=True)
 
 
 def _remove(leftover: Path) -> None:

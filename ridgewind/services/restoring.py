@@ -12,7 +12,7 @@ import shutil
 import struct
 import zipfile
 import zlib
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -43,10 +43,17 @@ class Restored:
     films: int
 
 
-def restore(file: Path, root: Path, *, on_progress: Progress = lambda done: None) -> Restored:
+def restore(
+    file: Path,
+    root: Path,
+    *,
+    leave_out: Collection[str] = (),
+    on_progress: Progress = lambda done: None,
+) -> Restored:
     """Make a library of an archive in a folder that is empty, or not there.
 
-    on_progress: share done, 0 to 1; may raise to stop. Raises ArchiveError, StorageError, OSError.
+    leave_out: names of films that are not wanted. on_progress: share done, 0 to 1; may raise to
+    stop. Raises ArchiveError, StorageError, OSError.
     """
     if root.exists() and any(root.iterdir()):
         raise ArchiveError(
@@ -58,7 +65,12 @@ def restore(file: Path, root: Path, *, on_progress: Progress = lambda done: None
             manifest = _manifest(opened)
             size = sum(part["bytes"] for part in manifest["parts"].values())
             _verify(opened, manifest, lambda done: on_progress(0.5 * done / max(size, 1)))
-            return _build(opened, manifest, root, lambda done: on_progress(0.5 + 0.5 * done))
+            files = {
+                name: found
+                for name in manifest["parts"]
+                if (found := FILE.fullmatch(name)) and found[2] not in leave_out
+            }
+            return _build(opened, manifest, root, files, lambda done: on_progress(0.5 + 0.5 * done))
     except UNREADABLE as error:
         raise _damaged(f"it is no whole ZIP file ({error})") from error
     except OSError as error:
@@ -126,11 +138,14 @@ def _pieces(opened: zipfile.ZipFile, name: str) -> Iterator[bytes]:
 
 
 def _build(
-    opened: zipfile.ZipFile, manifest: dict[str, Any], root: Path, on_progress: Progress
+    opened: zipfile.ZipFile,
+    manifest: dict[str, Any],
+    root: Path,
+    files: dict[str, re.Match[str]],
+    on_progress: Progress,
 ) -> Restored:
     """In a folder beside the one that is wanted, which it becomes at the end."""
     root.parent.mkdir(parents=True, exist_ok=True)
-    files = {name: found for name in manifest["parts"] if (found := FILE.fullmatch(name))}
     size = sum(manifest["parts"][name]["bytes"] for name in files)
     if shutil.disk_usage(root.parent).free < size + SPARE_BYTES:
         raise ArchiveError(

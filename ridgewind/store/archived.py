@@ -22,7 +22,7 @@ LEFT = {
     "watched_folder": "a folder of this computer", "watched_film": "a folder of this computer",
     "import_source": "files of this computer",
     "render": "can be made again", "sequence_film": "can be made again",
-    "bulk_change": "what could be undone is done",
+    "bulk_change": "what could be undone is done", "merge": "what could be undone is done",
 }  # fmt: skip
 """Tables that stay behind, and why."""
 
@@ -42,12 +42,12 @@ def rows_of(db: sqlite3.Connection, table: str) -> Iterator[dict[str, Any]]:
     """The archived rows of a table, as JSON has them: bytes as {"base64": text}."""
     assert table in ARCHIVED
     where = f" where {ONLY[table]}" if table in ONLY else ""
-    names = _columns(db, table)
+    names = columns_of(db, table)
     for row in db.execute(f"select {', '.join(names)} from {table}{where} order by 1"):
         yield {name: _told(row[name]) for name in names}
 
 
-def _columns(db: sqlite3.Connection, table: str) -> list[str]:
+def columns_of(db: sqlite3.Connection, table: str) -> list[str]:
     """Without those that are worked out from others."""
     return [row["name"] for row in db.execute(f"pragma table_info({table})")]
 
@@ -68,7 +68,7 @@ def put_rows(db: sqlite3.Connection, table: str, rows: Iterable[dict[str, Any]])
     """Put rows into an empty table of the schema that they are of; returns how many. What the table
     was seeded with goes. Raises ValueError for a row that the table cannot hold."""
     assert table in ARCHIVED
-    columns = set(_columns(db, table))
+    columns = set(columns_of(db, table))
     db.execute(f"delete from {table}")
     count = 0
     for row in rows:

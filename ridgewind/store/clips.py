@@ -102,6 +102,11 @@ def by_id(db: sqlite3.Connection, clip_id: int) -> ClipRow:
     return _row(row)
 
 
+def numbers(db: sqlite3.Connection) -> list[int]:
+    """Ids of all films."""
+    return [row["id"] for row in db.execute("select id from clip order by id")]
+
+
 def sizes_by_month(db: sqlite3.Connection) -> list[tuple[str, int]]:
     """Months in which films were filmed, or else came, as YYYY-MM, and their bytes; the oldest
     first."""

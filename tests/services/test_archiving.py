@@ -202,7 +202,11 @@ def test_by_the_command(filled, tmp_path):
     back = run(main, ["restore", str(file), str(tmp_path / "new")])
     assert back.output == f"{tmp_path / 'new'}: 1 takes, 1 films\n"
     again = run(main, ["restore", str(file), str(tmp_path / "new")])
-    assert again.exit_code == 1
-    assert "is not empty" in again.output
+    assert "came: nothing" in again.output
+    (tmp_path / "used").mkdir()
+    (tmp_path / "used" / "letter.txt").write_text("mine")
+    refused = run(main, ["restore", str(file), str(tmp_path / "used")])
+    assert refused.exit_code == 1
+    assert "is not empty" in refused.output
     nothing = run(main, ["archive", str(tmp_path), str(file)])
     assert "holds no library" in nothing.output

@@ -8,6 +8,8 @@ from datetime import UTC, datetime
 
 from ridgewind.library import snapshots
 from ridgewind.library.library import Library
+from ridgewind.services.archiving import archive
+from ridgewind.services.merging import merge
 from ridgewind.services.restoring import restore
 from ridgewind.store import database, settings
 from ridgewind.store.settings import MendedNote
@@ -40,7 +42,7 @@ def test_copies_are_told(client, library):
     assert client.get("/api/kept", headers=HERE).json["copies"] == []
     snapshots.keep(library.database, library.snapshots, now=datetime(2026, 5, 3, 12, tzinfo=UTC))
     told = client.get("/api/kept", headers=HERE).json
-    assert told == {"copies": ["2026-05-03T12:00:00.000Z"], "films_bytes": 0}
+    assert told == {"copies": ["2026-05-03T12:00:00.000Z"], "films_bytes": 0, "merged": None}
 
 
 def test_what_was_mended_is_told_until_it_is_read(client, library):
@@ -82,3 +84,19 @@ def test_a_large_database_that_cannot_be_opened_is_mended_all_the_same(library, 
     assert "2026-05-03" in told[0]
     with database.opened(library.database) as db:
         assert settings.mended(db).copied_at == "2026-05-03T12:00:00.000Z"
+
+
+def test_an_archive_that_was_brought_in_is_told_and_taken_back(client, library, measured, tmp_path):
+    other = Library(tmp_path / "other")
+    other.prepare()
+    with database.opened(other.database) as db, database.atomic(db):
+        db.execute("insert into outing (name, made_at) values ('From the laptop', '2026-05-01')")
+    file = tmp_path / "laptop.zip"
+    file.write_bytes(b"".join(archive(other, films=True, made_at="2026-05-02T00:00:00+00:00")))
+    assert client.get("/api/kept", headers=HERE).json["merged"] is None
+    merge(file, library, choose=lambda found: ["ours"] * len(found))
+    assert client.get("/api/kept", headers=HERE).json["merged"]["source"] == "laptop.zip"
+    assert "From the laptop" in client.get("/api/outings", headers=HERE).text
+    assert client.delete("/api/kept/merged", headers=HERE).json == {"went": 1, "stays": 0}
+    assert client.get("/api/outings", headers=HERE).json["outings"] == []
+    assert client.delete("/api/kept/merged", headers=HERE).status_code == 404

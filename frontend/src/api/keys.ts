@@ -29,6 +29,7 @@ export const keys = {
   hand: (asked: unknown) => ["hand", asked],
   watched: () => ["watched"],
   network: () => ["network"],
+  workers: () => ["workers"],
   rigLogs: () => ["rigLogs"],
   liveSetting: () => ["liveSetting"],
   handFilm: (id: number | null) => ["handFilm", id],

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { client, dataOf, explained, type components, type ListQuery } from "./client";
 import { keys, useChanged } from "./keys";
+import { saveBlob } from "./saving";
 import type { ListFilter } from "./takes";
 
 type Schemas = components["schemas"];
@@ -71,10 +72,5 @@ export async function saveTable(ids: number[], form: "csv" | "json"): Promise<vo
     body: JSON.stringify({ ids, form }),
   });
   if (!reply.ok) throw explained(await reply.json().catch(() => null));
-  const address = URL.createObjectURL(await reply.blob());
-  const link = document.createElement("a");
-  link.href = address;
-  link.download = `takes.${form}`;
-  link.click();
-  URL.revokeObjectURL(address);
+  saveBlob(await reply.blob(), `takes.${form}`);
 }

@@ -573,6 +573,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/kept/merged": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Take the last archive that was brought in back; what was changed or used since stays. */
+    delete: operations["keeping_take_back_kept_merged_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/kit": {
     parameters: {
       query?: never;
@@ -2679,6 +2696,212 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/worker/leases/{lease}/film": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The one film that a lease opens, in pieces. */
+    get: operations["worker_film_leases__lease__film_get"];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/leases/{lease}/parts/{part}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** How much of a part is here. */
+    get: operations["worker_received_leases__lease__parts__part__get"];
+    /** The next piece of a part; one that begins elsewhere changes nothing. */
+    put: operations["worker_put_leases__lease__parts__part__put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** A process that wants work. */
+    post: operations["worker_sit_seats_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats/{seat_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** It goes; what it was at is another's. */
+    delete: operations["worker_leave_seats__int_seat_id__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats/{seat_id}/beat": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** A sign of life. */
+    post: operations["worker_beat_seats__int_seat_id__beat_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats/{seat_id}/claim": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Take work that waits. */
+    post: operations["worker_claim_seats__int_seat_id__claim_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats/{seat_id}/finish": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep what was sent, whole or not at all. */
+    post: operations["worker_finish_seats__int_seat_id__finish_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/worker/seats/{seat_id}/give-back": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** The work is not done. */
+    post: operations["worker_give_back_seats__int_seat_id__give_back_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/workers": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** The machines that are let in, and what they do. */
+    get: operations["workers_all_workers_get"];
+    put?: never;
+    /** Let a machine in; its key is told this once. */
+    post: operations["workers_let_in_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/workers/here": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Leave measuring and rendering to other machines, or take part again. */
+    put: operations["workers_rest_here_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/workers/seats/{seat_id}/stop": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Ask a worker to stop; what it is at is another's. */
+    post: operations["workers_stop_seats__int_seat_id__stop_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/workers/{worker_id}": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Let a machine in no more; what it is at is another's. */
+    delete: operations["workers_remove__int_worker_id__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2773,6 +2996,27 @@ export interface components {
       share: number | null;
       /** Strongest Hz */
       strongest_hz: number | null;
+    };
+    /** BeatAnswer */
+    BeatAnswer: {
+      /** Goes On */
+      goes_on: boolean;
+    };
+    /**
+     * BeatAsk
+     * @description done: share of the work, null where unknown.
+     */
+    BeatAsk: {
+      /**
+       * Done
+       * @default null
+       */
+      done: number | null;
+      /**
+       * Lease
+       * @default null
+       */
+      lease: string | null;
     };
     /** BecameFilm */
     BecameFilm: {
@@ -3102,6 +3346,29 @@ export interface components {
     Chosen: {
       /** Ids */
       ids: number[];
+    };
+    /**
+     * ClaimAnswer
+     * @description loan: null where nothing waits.
+     */
+    ClaimAnswer: {
+      loan: components["schemas"]["LoanAnswer"] | null;
+    };
+    /**
+     * ClaimAsk
+     * @description subject: number of the work; null for the oldest that waits.
+     */
+    ClaimAsk: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "measure" | "render";
+      /**
+       * Subject
+       * @default null
+       */
+      subject: number | null;
     };
     /**
      * ClearedAnswer
@@ -3507,6 +3774,11 @@ export interface components {
       /** Why Not */
       why_not: string;
     };
+    /**
+     * EmptyAnswer
+     * @description Done.
+     */
+    EmptyAnswer: Record<string, never>;
     /** EndAsk */
     EndAsk: {
       /** Ended */
@@ -3811,6 +4083,18 @@ export interface components {
       /** To S */
       to_s: number | null;
     };
+    /**
+     * FinishAsk
+     * @description parts: SHA-256 of each.
+     */
+    FinishAsk: {
+      /** Lease */
+      lease: string;
+      /** Parts */
+      parts: {
+        [key: string]: string;
+      };
+    };
     /** FolderAsk */
     FolderAsk: {
       /** Path */
@@ -3908,6 +4192,13 @@ export interface components {
       waved: boolean;
       /** Why */
       why: string;
+    };
+    /** GiveBackAsk */
+    GiveBackAsk: {
+      /** How */
+      how: string;
+      /** Lease */
+      lease: string;
     };
     /**
      * GroupLine
@@ -4215,13 +4506,15 @@ export interface components {
     /**
      * Kept
      * @description copies: moments of the copies of the database, the newest first. films_bytes: of all films
-     *     and what a browser plays of them.
+     *     and what a browser plays of them. merged: the last archive that was brought in and can be taken
+     *     back, null for none.
      */
     Kept: {
       /** Copies */
       copies: string[];
       /** Films Bytes */
       films_bytes: number;
+      merged: components["schemas"]["MergedLine"] | null;
     };
     /**
      * KeptSession
@@ -4329,6 +4622,17 @@ export interface components {
       low_mm: number;
       /** Name */
       name: string;
+    };
+    /**
+     * LetInAnswer
+     * @description file: the key's, to be saved; it cannot be told again.
+     */
+    LetInAnswer: {
+      /** File */
+      file: string;
+      /** File Name */
+      file_name: string;
+      workers: components["schemas"]["WorkersAnswer"];
     };
     /**
      * LikeAnswer
@@ -4513,6 +4817,25 @@ export interface components {
       setup: string;
       /** Target */
       target: number;
+    };
+    /**
+     * LoanAnswer
+     * @description order: what is to be done, as text. size_bytes, sha256: of the film that it needs.
+     */
+    LoanAnswer: {
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: "measure" | "render";
+      /** Lease */
+      lease: string;
+      /** Order */
+      order: string;
+      /** Sha256 */
+      sha256: string;
+      /** Size Bytes */
+      size_bytes: number;
     };
     /**
      * Locked
@@ -4828,6 +5151,18 @@ export interface components {
       copied_at: string;
       /** Films */
       films: number;
+    };
+    /**
+     * MergedLine
+     * @description An archive that was brought in. source: its name. until: the day after which it stays.
+     */
+    MergedLine: {
+      /** Made At */
+      made_at: string;
+      /** Source */
+      source: string;
+      /** Until */
+      until: string;
     };
     /**
      * MetLine
@@ -6098,6 +6433,11 @@ export interface components {
        */
       source: "setup" | "film" | "assumed";
     };
+    /** ReceivedAnswer */
+    ReceivedAnswer: {
+      /** Received */
+      received: number;
+    };
     /**
      * RecipeLine
      * @description Times are seconds of the browser copy.
@@ -6312,6 +6652,14 @@ export interface components {
       renders: components["schemas"]["RenderLine"][];
     };
     /**
+     * RestAsk
+     * @description resting: leave measuring and rendering to other machines.
+     */
+    RestAsk: {
+      /** Resting */
+      resting: boolean;
+    };
+    /**
      * RestLine
      * @description doubled: gust that twice the rest before a take adds.
      */
@@ -6402,6 +6750,51 @@ export interface components {
       weeks: components["schemas"]["WeekLine"][];
       /** Work */
       work: components["schemas"]["WorkLine"][];
+    };
+    /**
+     * SeatAnswer
+     * @description queue: name of the library at the broker. beat_s: between two signs of life.
+     */
+    SeatAnswer: {
+      /** Beat S */
+      beat_s: number;
+      /** Queue */
+      queue: string;
+      /** Seat */
+      seat: number;
+    };
+    /**
+     * SeatAsk
+     * @description version: of Ridgewind and its way of measuring. cores: that the worker may use.
+     */
+    SeatAsk: {
+      /** Cores */
+      cores: number;
+      /** Version */
+      version: string;
+    };
+    /**
+     * SeatLine
+     * @description A process that works. doing: null while it waits. done: share, null where unknown. speed:
+     *     seconds of film measured in a second, null before the first. ended: pieces of work done.
+     */
+    SeatLine: {
+      /** Cores */
+      cores: number;
+      /** Doing */
+      doing: ("measure" | "render") | null;
+      /** Done */
+      done: number | null;
+      /** Ended */
+      ended: number;
+      /** Film */
+      film: string;
+      /** Id */
+      id: number;
+      /** Speed */
+      speed: number | null;
+      /** Stopping */
+      stopping: boolean;
     };
     /**
      * Seen
@@ -7561,6 +7954,16 @@ export interface components {
       /** Width Px */
       width_px: number;
     };
+    /**
+     * TakenBackAnswer
+     * @description went: things that are gone again. stays: those that were changed or used since.
+     */
+    TakenBackAnswer: {
+      /** Stays */
+      stays: number;
+      /** Went */
+      went: number;
+    };
     /** TargetBefore */
     TargetBefore: {
       /** Brief Id */
@@ -8157,6 +8560,50 @@ export interface components {
       target: number;
       /** Weeks */
       weeks: number | null;
+    };
+    /**
+     * WorkerAsk
+     * @description name: of the machine that is let in.
+     */
+    WorkerAsk: {
+      /** Name */
+      name: string;
+    };
+    /**
+     * WorkerLine
+     * @description A machine that is let in. seen_at: ISO moment, null where it never came.
+     */
+    WorkerLine: {
+      /** Id */
+      id: number;
+      /** Let In At */
+      let_in_at: string;
+      /** Name */
+      name: string;
+      /** Seats */
+      seats: components["schemas"]["SeatLine"][];
+      /** Seen At */
+      seen_at: string | null;
+    };
+    /**
+     * WorkersAnswer
+     * @description resting: this computer leaves the work to others. waiting: films that wait to be measured or
+     *     rendered. broker: address without its password, null for none; reached: null while unknown.
+     *     address: at which other machines come, null while it is closed to the network.
+     */
+    WorkersAnswer: {
+      /** Address */
+      address: string | null;
+      /** Broker */
+      broker: string | null;
+      /** Reached */
+      reached: boolean | null;
+      /** Resting */
+      resting: boolean;
+      /** Waiting */
+      waiting: number;
+      /** Workers */
+      workers: components["schemas"]["WorkerLine"][];
     };
   };
   responses: never;
@@ -9902,6 +10349,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["Kept"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_take_back_kept_merged_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["TakenBackAnswer"];
         };
       };
       /** @description Bad Request */
@@ -16495,6 +16987,663 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["WatchedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_film_leases__lease__film_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        lease: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+    };
+  };
+  worker_received_leases__lease__parts__part__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        lease: string;
+        part: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ReceivedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_put_leases__lease__parts__part__put: {
+    parameters: {
+      query: {
+        at: number;
+      };
+      header?: never;
+      path: {
+        lease: string;
+        part: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ReceivedAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_sit_seats_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SeatAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SeatAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_leave_seats__int_seat_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EmptyAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_beat_seats__int_seat_id__beat_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["BeatAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["BeatAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_claim_seats__int_seat_id__claim_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["ClaimAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ClaimAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_finish_seats__int_seat_id__finish_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["FinishAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EmptyAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  worker_give_back_seats__int_seat_id__give_back_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["GiveBackAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["EmptyAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  workers_all_workers_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WorkersAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  workers_let_in_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["WorkerAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["LetInAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  workers_rest_here_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["RestAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WorkersAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  workers_stop_seats__int_seat_id__stop_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        seat_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WorkersAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  workers_remove__int_worker_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        worker_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["WorkersAnswer"];
         };
       };
       /** @description Bad Request */

@@ -14,6 +14,17 @@ export function useKept() {
   });
 }
 
+export type Merged = Schemas["MergedLine"];
+
+/** Take the last archive that was brought in back; everything may be another after it. */
+export function useTakeBack() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: () => dataOf(client.DELETE("/api/kept/merged")),
+    onSuccess: () => cache.invalidateQueries(),
+  });
+}
+
 export type Space = Schemas["Space"];
 
 /** Where the space of the library goes. */

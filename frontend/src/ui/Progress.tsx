@@ -15,7 +15,9 @@ export function Progress({ value, label }: { value: number | null; label: string
           style={value === null ? undefined : { width: `${100 * value}%` }}
         />
       </Radix.Root>
-      <span className="w-[4ch] text-right">{value === null ? "" : format.share(value)}</span>
+      <span className="w-[5ch] whitespace-nowrap text-right">
+        {value === null ? "" : format.share(value)}
+      </span>
     </div>
   );
 }

@@ -5,13 +5,15 @@ from __future__ import annotations
 import itertools
 import shutil
 from dataclasses import asdict
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from flask import Response
 
 from ridgewind.library import snapshots, space
-from ridgewind.services import archiving
+from ridgewind.library.library import KEEP_DELETED_DAYS
+from ridgewind.services import archiving, merging
 from ridgewind.store import clips, database
+from ridgewind.store.merging import MergeRow
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.settings import models
@@ -22,10 +24,14 @@ api = blueprint("keeping")
 @api.get("/kept", responses={200: models.Kept, **FAULTS})
 def kept() -> Response:
     """Which copies of the database there are, and how large the films are."""
-    library = current().library
+    service = current()
+    library = service.library
     found = snapshots.snapshots(library.snapshots)
+    with service.read() as db:
+        last = merging.latest(db)
     return answered(
         models.Kept(
+            merged=None if last is None else _merged(last),
             copies=[database.moment_text(one.made_at) for one in found],
             films_bytes=sum(
                 path.stat().st_size
@@ -34,6 +40,23 @@ def kept() -> Response:
                 if path.is_file()
             ),
         )
+    )
+
+
+@api.delete("/kept/merged", responses={200: models.TakenBackAnswer, **FAULTS})
+def take_back() -> Response:
+    """Take the last archive that was brought in back; what was changed or used since stays."""
+    service = current()
+    with service.read() as db:
+        made = merging.take_back(service.library, db)
+    service.on_stale()
+    return answered(models.TakenBackAnswer(went=made.went, stays=made.stays))
+
+
+def _merged(last: MergeRow) -> models.MergedLine:
+    until = datetime.fromisoformat(last.made_at) + timedelta(days=KEEP_DELETED_DAYS)
+    return models.MergedLine(
+        source=last.source, made_at=last.made_at, until=until.date().isoformat()
     )
 
 

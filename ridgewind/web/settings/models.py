@@ -110,12 +110,29 @@ class Space(BaseModel):
     total_bytes: int
 
 
+class MergedLine(BaseModel):
+    """An archive that was brought in. source: its name. until: the day after which it stays."""
+
+    source: str
+    made_at: str
+    until: str
+
+
+class TakenBackAnswer(BaseModel):
+    """went: things that are gone again. stays: those that were changed or used since."""
+
+    went: int
+    stays: int
+
+
 class Kept(BaseModel):
     """copies: moments of the copies of the database, the newest first. films_bytes: of all films
-    and what a browser plays of them."""
+    and what a browser plays of them. merged: the last archive that was brought in and can be taken
+    back, null for none."""
 
     copies: list[str]
     films_bytes: int
+    merged: MergedLine | None
 
 
 class ArchiveAsk(BaseModel):

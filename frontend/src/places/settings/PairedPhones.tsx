@@ -17,7 +17,10 @@ export function PairedPhones({ phones, onRemove }: Props) {
             <span className="text-note text-stone">
               last here {seen.day}, {seen.time}
             </span>
-            <Button aria-label={`Let ${phone.name} in no more`} onClick={() => onRemove(phone.id)}>
+            <Button
+              aria-label={`Let it in no more: ${phone.name}`}
+              onClick={() => onRemove(phone.id)}
+            >
               Let it in no more
             </Button>
           </li>

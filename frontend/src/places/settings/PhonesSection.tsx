@@ -123,7 +123,8 @@ function Opened({ network, opening }: OpenedProps) {
           </p>
         </details>
         <p className="mt-2 text-note text-stone">
-          Closes by itself when no paired phone was here for {minutes(opening.left_s)}.
+          Closes by itself when no paired phone, and no other computer that works, was here for{" "}
+          {minutes(opening.left_s)}.
         </p>
       </div>
     </div>

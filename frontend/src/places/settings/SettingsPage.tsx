@@ -9,6 +9,7 @@ import { KeysSection } from "./KeysSection";
 import { PhonesSection } from "./PhonesSection";
 import { SpaceSection } from "./SpaceSection";
 import { WatchedSection } from "./WatchedSection";
+import { WorkersSection } from "./WorkersSection";
 
 /** A slider that rests so long is where it was meant to be. */
 const REST_MS = 250;
@@ -41,6 +42,7 @@ export function SettingsPage() {
       </header>
       <CostSection />
       <PhonesSection />
+      <WorkersSection />
       <WatchedSection />
       <KeysSection />
       <KeptSection />

@@ -1,0 +1,137 @@
+"""A card of 40 films measured by one, two and four workers: `python bench/workers.py`.
+
+Each worker is held to one core and to a share of its time (SIGSTOP and SIGCONT to its process that
+decodes), so that four of them are four machines also where there are two cores. The server rests;
+it only lends, hands films out and keeps what comes back.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.request
+from contextlib import suppress
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).parent.parent))
+
+from ridgewind.jobs.queue import Queue
+from ridgewind.library.library import Library
+from ridgewind.store import database
+from tests.conftest import shaken, write_film
+from tests.jobs.remote.conftest import Redis
+
+FILMS, FRAMES, SIZE = 40, 120, (640, 360)
+SHARE, TURN_S = 0.3, 0.1
+COUNTS = (1, 2, 4)
+PROGRAM = Path(sys.executable).with_name("ridgewind")
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory() as told:
+        folder = Path(told)
+        films = [
+            write_film(folder / f"{k}.mp4", shaken(FRAMES, size=SIZE, amplitude_px=2 + 0.1 * k))
+            for k in range(FILMS)
+        ]
+        redis = Redis(folder)
+        try:
+            times = {count: timed(folder / str(count), films, count, redis) for count in COUNTS}
+        finally:
+            redis.stop()
+    print(f"{FILMS} films of {FRAMES} frames, workers held to {SHARE:.0%} of a core")
+    for count, took_s in times.items():
+        faster = times[1] / took_s
+        print(f"{count} workers: {took_s:6.1f} s, {faster:.2f} x, efficiency {faster / count:.2f}")
+
+
+def timed(folder: Path, films: list[Path], count: int, redis: Redis) -> float:
+    """Seconds from the first worker's word that it is ready to the last film."""
+    folder.mkdir()
+    library = Library(folder / "library")
+    library.prepare()
+    with database.opened(library.database) as db:
+        for film in films:
+            with film.open("rb") as stream:
+                library.add(db, stream, file_name=film.name, size_bytes=None)
+    Queue(library).refill(library.database)
+    log = folder / "log"
+    server = subprocess.Popen(
+        [PROGRAM, "serve", "--data", library.root, "--port", "0", "--rest", "--queue",
+         redis.address], stdout=log.open("w"), env=os.environ | {"PYTHONUNBUFFERED": "1"},
+    )  # fmt: skip
+    workers: list[subprocess.Popen[str]] = []
+    stopping = threading.Event()
+    try:
+        while "http" not in log.read_text():
+            time.sleep(0.1)
+        address = log.read_text().split("Ridgewind is at ")[1].split("/?key")[0]
+        for number in range(count):
+            key = folder / f"{number}.json"
+            key.write_text(asked(address, library, "/api/workers", {"name": f"w{number}"})["file"])
+            with (folder / f"{number}.log").open("w") as told:
+                words = [
+                    "taskset",
+                    "-c",
+                    str(number % (os.cpu_count() or 1)),
+                    PROGRAM,
+                    "worker",
+                    key,
+                    "--server",
+                    address,
+                    "--folder",
+                    folder / f"w{number}",
+                ]
+                workers.append(subprocess.Popen(words, stdout=told))
+            threading.Thread(
+                target=held, args=(workers[-1].pid, number / count, stopping), daemon=True
+            ).start()
+        while not all("ready" in (folder / f"{k}.log").read_text() for k in range(count)):
+            time.sleep(0.05)
+        began_s = time.monotonic()
+        while (found := asked(address, library, "/api/workers"))["waiting"] or any(
+            seat["doing"] for one in found["workers"] for seat in one["seats"]
+        ):
+            time.sleep(0.2)
+        took_s = time.monotonic() - began_s
+    finally:
+        stopping.set()
+        for one in [*workers, server]:
+            one.terminate()
+            one.wait(20)
+    with database.opened(library.database) as db:
+        states = {row["state"] for row in db.execute("select state from job")}
+    assert states == {"done"}, states
+    return took_s
+
+
+def held(pid: int, phase: float, stopping: threading.Event) -> None:
+    """Let what a worker has begun run for a share of the time only."""
+    time.sleep(phase * TURN_S)
+    while not stopping.is_set():
+        children = Path(f"/proc/{pid}/task/{pid}/children")
+        with suppress(OSError):
+            for child in children.read_text().split():
+                os.kill(int(child), signal.SIGCONT)
+            time.sleep(SHARE * TURN_S)
+            for child in children.read_text().split():
+                os.kill(int(child), signal.SIGSTOP)
+        time.sleep((1 - SHARE) * TURN_S)
+
+
+def asked(address: str, library: Library, path: str, body: object = None):
+    headers = {"Authorization": f"Bearer {library.key()}", "Content-Type": "application/json"}
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(address + path, data, headers)
+    with urllib.request.urlopen(request, timeout=30) as reply:
+        return json.load(reply)
+
+
+if __name__ == "__main__":
+    main()
