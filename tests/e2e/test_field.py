@@ -51,7 +51,7 @@ def test_the_settings_open_to_phones_and_a_removed_one_is_out_at_once(fresh, pag
         expect(pocket.get_by_role("link", name="Settings")).to_have_count(0)
         row = section.get_by_role("list", name="Paired phones").get_by_role("listitem")
         expect(row).to_contain_text("last here")
-        row.get_by_role("button", name="Let Phone in no more").click()
+        row.get_by_role("button", name="Let it in no more: Phone").click()
         expect(row).to_have_count(0)
         pocket.reload()
         expect(pocket.get_by_role("heading", name="Pair this phone")).to_be_visible()
