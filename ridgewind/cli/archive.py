@@ -11,6 +11,7 @@ from ridgewind.cli.common import FILE, FOLDER, SETTINGS, Refusal, Told, writing
 from ridgewind.library.library import Library
 from ridgewind.media.whole import whole_file
 from ridgewind.services import archiving
+from ridgewind.services.errors import ArchiveError
 from ridgewind.store.errors import StorageError
 
 
@@ -43,6 +44,8 @@ def archive(library: Path, file: Path, without_films: bool) -> None:
             )
             for piece in pieces:
                 target.write(piece)
+    except ArchiveError as error:
+        raise Refusal(f"{error.message} {error.hint}") from None
     except StorageError as error:
         raise Refusal(f"{library}: the database does not serve ({error})") from None
     told.end()

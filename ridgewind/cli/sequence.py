@@ -42,7 +42,7 @@ def sequence(name: str | None, data: Path, otio: Path | None, json_file: Path | 
         told = sequencing.sequence_of(db, found.id)
     if otio is not None:
         otio.write_text(
-            timelines.as_otio(told, timelines.at_home(library.originals)), encoding="utf-8"
+            timelines.as_otio(told, timelines.at_home(library.original)), encoding="utf-8"
         )
     if json_file is not None:
         json_file.write_text(timelines.as_json(told), encoding="utf-8")

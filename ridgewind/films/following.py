@@ -48,7 +48,7 @@ def _followed(library: Library, db: Connection, take_id: int, mark: Mark) -> Sub
     found: list[tuple[float, float, float]] = []
     follower: Follower | None = None
     first_s: float | None = None
-    with Film(library.originals / clip.file) as film:
+    with Film(library.film(clip.file)) as film:
         for picture in film.pictures(pyramid.to_working):
             first_s = picture.t_s if first_s is None else first_s
             since_s = picture.t_s - first_s

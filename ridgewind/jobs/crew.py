@@ -5,6 +5,7 @@ from __future__ import annotations
 from contextlib import ExitStack
 
 from ridgewind.jobs.keeper import Keeper
+from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
 from ridgewind.jobs.remote.broker import LENT_KINDS, Broker, Feeder
@@ -28,6 +29,7 @@ class Crew:
         queue = Queue(library)
         queue.refill(library.database)
         self.watcher = Watcher(library, queue)
+        self.mover = Mover(library)
         self._supervisors = {kind: Supervisor(library, queue, kind) for kind in TASKS}
         self._leases = Leases(
             library, Queue(library, on_put=self.on_put), on_kept=self.refresher.wake
@@ -50,6 +52,7 @@ class Crew:
         self._stack.enter_context(Keeper(self._library))
         self._stack.enter_context(self.refresher)
         self._stack.enter_context(self.watcher)
+        self._stack.enter_context(self.mover)
         return self
 
     def __exit__(self, *exc: object) -> None:

@@ -48,7 +48,7 @@ def keep(db: Connection, clip_id: int, result: MeasureResult) -> None:
 def _measure(library: Library, db: Connection, clip_id: int, watch: Watch) -> KeepResult:
     clip = clips.by_id(db, clip_id)
     result = orders.measure(
-        library.originals / clip.file,
+        library.film(clip.file),
         order_of(db, clip_id),
         copy=library.copy_of(clip.sha256),
         still=library.still_of(clip.sha256),

@@ -53,7 +53,7 @@ def order_of(library: Library, db: Connection, render_id: int) -> tuple[RenderOr
     motion, analysis = assessing.analysis_of(db, take, row)
     if motion is None or analysis is None or row.width is None or row.height is None:
         raise InvalidArgumentError("take", take.id, "it must be measured first")
-    size, original = (row.width, row.height), library.originals / row.file
+    size, original = (row.width, row.height), library.original(row.file)
     subject = assessing.subject_of(db, take.id, motion)
     hold = render.recipe.hold
     if hold is not None and (subject is None or subject.marks != hold.marks):
@@ -75,7 +75,7 @@ def order_of(library: Library, db: Connection, render_id: int) -> tuple[RenderOr
         subject=subject,
         screen_deg=take.brief.screen_deg,
     )
-    return order, library.copy_of(row.sha256) if from_copy else original
+    return order, library.copy_of(row.sha256) if from_copy else library.film(row.file)
 
 
 def keep(db: Connection, render_id: int, result: RenderResult, *, size_bytes: int) -> None:

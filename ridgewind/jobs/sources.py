@@ -11,7 +11,7 @@ from ridgewind.services.pieces import MeasuredTake
 def source_of(library: Library, take: MeasuredTake, *, rate_hz: float) -> Source:
     """rate_hz: of a film whose own is not known."""
     row = take.clip
-    original = library.originals / row.file
+    original = library.original(row.file)
     # A browser copy begins with its film; paths are of the file.
     whole = original.is_file()
     return Source(

@@ -166,7 +166,7 @@ def bring_in(
     clip = clips.by_id(db, imported.take.clip_id)
     if not imported.duplicate:
         try:
-            _compare(library.originals / clip.file, clip.sha256, on_progress)
+            _compare(library.original(clip.file), clip.sha256, on_progress)
         except BaseException:  # it differs, or was stopped meanwhile
             library.forget(db, imported.take.id)
             raise

@@ -6,7 +6,7 @@ lock          held by the server   stills/     pictures for the list
 workers/      held by them, each    previews/   planned moves, can be made again
 key           opens the pages      renders/    films made from takes
 network/      TLS keys, private    cleared/    originals put aside, gone after a week
-snapshots/    copies of the store
+snapshots/    copies of the store         second-disk  where originals may stay beside it
                                    incoming/   half-arrived files, emptied at start
                                    uploads/    films on their way, for a day
                                    sequences/  joined takes, can be made again
@@ -32,9 +32,10 @@ from typing import Protocol
 
 from filelock import FileLock, Timeout
 
-from ridgewind.library import snapshots
+from ridgewind.library import second_disk, snapshots
+from ridgewind.library.second_disk import SecondDisk
 from ridgewind.library.snapshots import Mended
-from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
+from ridgewind.media.errors import AWAY, DISK_FULL, EMPTY, MediaError, UnreadableError
 from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
@@ -98,9 +99,42 @@ class Library:
         self.network = root / "network"
         self.snapshots = root / "snapshots"
         self.merging = root / ".merging"
+        self.second_disk_note = root / "second-disk"
         self.damaged_mark = root / "damaged"
         self._lock = root / "lock"
         self._workers = root / "workers"
+
+    @property
+    def second_disk(self) -> SecondDisk | None:
+        """Where originals may stay beside this disk; None where there is none."""
+        return second_disk.read(self.second_disk_note)
+
+    def original(self, file: str) -> Path:
+        """Where an original is: on this disk, or on the second one, whether that is here or not."""
+        here, disk = self.originals / file, self.second_disk
+        return here if disk is None or here.is_file() else disk.folder / file
+
+    def places_of(self, file: str) -> list[Path]:
+        """Wherever an original may be, put aside or not."""
+        return [place / file for home in self._homes for place in home]
+
+    def is_away(self, file: str) -> bool:
+        """Whether an original is on a disk that is not here now."""
+        disk = self.second_disk
+        return not (disk is None or disk.is_here or (self.originals / file).is_file())
+
+    def film(self, file: str) -> Path:
+        """Where an original is, to be read. Raises UnreadableError where it is away."""
+        if self.is_away(file):
+            raise UnreadableError(*AWAY)
+        return self.original(file)
+
+    @property
+    def _homes(self) -> tuple[tuple[Path, Path], ...]:
+        """Of originals, and where those are put aside, on each disk."""
+        disk = self.second_disk
+        own = (self.originals, self.cleared)
+        return (own,) if disk is None else (own, (disk.folder, disk.cleared))
 
     @property
     def folders(self) -> tuple[Path, ...]:
@@ -215,10 +249,11 @@ class Library:
 
     def agree(self, file: str, *, cleared: bool) -> None:
         """Put an original where the store says that it is: aside, or among the originals."""
-        here, aside = self.originals / file, self._aside(file)
-        source, target = (here, aside) if cleared else (aside, here)
-        if source.is_file():
-            os.replace(source, target)
+        for home, put_aside in self._homes:
+            here, aside = home / file, put_aside / file
+            source, target = (here, aside) if cleared else (aside, here)
+            if source.is_file():
+                os.replace(source, target)
 
     def empty_cleared(self, db: Connection) -> int:
         """Remove what was put aside now; returns the bytes that this frees."""
@@ -236,10 +271,11 @@ class Library:
 
     def let_go(self, clip: ClipRow) -> None:
         """Remove an original that was put aside, for good."""
-        self._aside(clip.file).unlink(missing_ok=True)
+        for _, aside in self._homes:
+            (aside / clip.file).unlink(missing_ok=True)
 
     def _aside(self, file: str) -> Path:
-        return self.cleared / file
+        return next((a / file for _, a in self._homes if (a / file).is_file()), self.cleared / file)
 
     def forget(self, db: Connection, take_id: int) -> None:
         """Remove a take for good, with its film and all that was made from it, unless another
@@ -251,7 +287,7 @@ class Library:
             if not takes.of_clip(db, clip.id):
                 clips.remove(db, clip.id)
                 made += [self.copy_of(clip.sha256), self.still_of(clip.sha256)]
-                made += [self.originals / clip.file, self._aside(clip.file)]
+                made += self.places_of(clip.file)
         for path in made:
             path.unlink(missing_ok=True)
 
@@ -373,9 +409,8 @@ class Library:
         """A film that is known is here again: its takes come back, and so does an original that was
         put aside, or is missing."""
         self.agree(clip.file, cleared=False)
-        original = self.originals / clip.file
-        if not original.is_file():
-            os.replace(arrived, original)
+        if not self.original(clip.file).is_file():
+            os.replace(arrived, self.originals / clip.file)
         clips.set_cleared(db, clip.id, cleared=False)
         found = takes.of_clip(db, clip.id)
         for take in found:

@@ -19,9 +19,11 @@ class Kind:
 
 
 def kinds(library: Library) -> tuple[Kind, ...]:
-    """What a library holds on its disk, in the order in which it matters."""
+    """What a library holds on its disk, and on the second one where that is here, in the order in
+    which it matters."""
     found = [
         ("films", _files(library.originals), False),
+        ("second", _on_second(library), False),
         ("rejected", _files(library.cleared), False),
         ("arriving", [*_files(library.uploads), *_files(library.incoming)], False),
         ("copies", [*_files(library.copies), *_files(library.stills)], False),
@@ -54,6 +56,13 @@ def _again(library: Library) -> list[Path]:
 
 def _whole(library: Library) -> list[Path]:
     return [path for path in _files(library.sequences) if not path.name.startswith("part-")]
+
+
+def _on_second(library: Library) -> list[Path]:
+    disk = library.second_disk
+    if disk is None or not disk.is_here:
+        return []
+    return [path for path in _files(disk.folder) if not path.name.startswith(".")]
 
 
 def _is_database(path: Path) -> bool:

@@ -61,6 +61,11 @@ CLEARED = (
     "its original was cleared from the disk",
     "bring it back under Takes, or bring the clip in again",
 )
+AWAY = (
+    "away",
+    "its original is on the second disk, which is not here",
+    "connect that disk, and try again",
+)
 DISK_FULL = ("disk_full", "the disk is full", "free some space and try again")
 
 

@@ -26,6 +26,7 @@ from ridgewind import __version__
 from ridgewind.core.motion.path import Motion
 from ridgewind.library.library import Library
 from ridgewind.services import sequencing, timelines
+from ridgewind.services.errors import ArchiveError
 from ridgewind.store import archived, clips, database, outings
 from ridgewind.store.database import Connection
 
@@ -100,9 +101,11 @@ def archive(
 ) -> Generator[bytes]:
     """The archive, piece by piece, of the library as it is now; others may go on writing to it.
 
-    Raises StorageError, and OSError where a film cannot be read; what was given so far is then no
-    archive, since its manifest comes last.
+    Raises ArchiveError where films are on a disk that is not here, StorageError, and OSError where
+    a film cannot be read; what was given so far is then no archive, since its manifest comes last.
     """
+    if films:
+        _require_here(library)
     copy = library.incoming / f"archive-{hashlib.sha256(made_at.encode()).hexdigest()[:12]}.db"
     copy.unlink(missing_ok=True)
     try:
@@ -152,13 +155,24 @@ def _pieces(
     yield writer.pipe.fetched()
 
 
+def _require_here(library: Library) -> None:
+    with database.opened(library.database) as db:
+        away = sum(library.is_away(file) for file in clips.originals(db))
+    if away:
+        raise ArchiveError(
+            f"{away} {'film is' if away == 1 else 'films are'} on the second disk, which is not "
+            "here.",
+            "Connect it, or make an archive without films.",
+        )
+
+
 def _files(library: Library, db: Connection) -> Iterator[tuple[str, Path]]:
     """Films that are here, also those that were put aside, with their copies; one that is gone for
     good is not."""
     for file in clips.originals(db):
-        for folder in (library.originals, library.cleared):
-            if (folder / file).is_file():
-                yield "films", folder / file
+        for path in library.places_of(file):
+            if path.is_file():
+                yield "films", path
                 break
         copy = library.copy_of(file.split(".")[0])
         if copy.is_file():

@@ -268,7 +268,7 @@ def _measure_by_log(
     motion: Motion,
     focal_eq_mm: float,
 ) -> None:
-    with Film(library.originals / clip.file) as film:
+    with Film(library.film(clip.file)) as film:
         facts = film.facts
         picture = next(iter(film.pictures(lambda plane: plane)), None)
     size = (facts.width, facts.height) if picture is None else picture.size

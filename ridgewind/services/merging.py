@@ -92,7 +92,7 @@ def merge(
     take_over(library)  # what an earlier one, that was killed, has left
     try:
         with database.opened(library.database) as db:
-            held = {name for name in clips.originals(db) if (library.originals / name).is_file()}
+            held = {name for name in clips.originals(db) if library.original(name).is_file()}
         restoring.restore(file, library.merging, on_progress=on_progress, leave_out=held)
         theirs = Library(library.merging).database
         with database.opened(theirs) as their_db, database.opened(library.database) as db:
@@ -119,7 +119,7 @@ def take_back(library: Library, db: Connection) -> TakenBack:
         for path in (library.copy_of(sha256), library.still_of(sha256)):
             path.unlink(missing_ok=True)
         for original in library.originals.glob(f"{sha256}.*"):
-            original.unlink()
+            original.unlink(missing_ok=True)
     return made
 
 

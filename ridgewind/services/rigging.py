@@ -126,7 +126,7 @@ def _film(library: Library, row: FilmedRow) -> _Film | None:
     recorded_at, duration_s = row.recorded_at, row.duration_s
     if duration_s is None:
         try:
-            with Film(library.originals / row.file) as film:
+            with Film(library.film(row.file)) as film:
                 recorded_at, duration_s = film.facts.recorded_at, film.facts.duration_s
         except MediaError:
             return None

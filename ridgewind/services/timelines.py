@@ -82,9 +82,9 @@ def _item(
     return clip
 
 
-def at_home(originals: Path) -> Callable[[str], str]:
-    """Addresses of originals where they lie on this computer."""
-    return lambda file: (originals / file).resolve().as_uri()
+def at_home(place: Callable[[str], Path]) -> Callable[[str], str]:
+    """Addresses of originals where they lie on this computer. place: where each is."""
+    return lambda file: place(file).resolve().as_uri()
 
 
 def _numbers(sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes) -> dict[str, object]:

@@ -242,6 +242,18 @@ def unfinished(db: sqlite3.Connection, kind: Kind) -> int:
     return int(db.execute(sql, (kind,)).fetchone()["many"])
 
 
+def is_worked_on(db: sqlite3.Connection, clip_id: int) -> bool:
+    """Whether a film is being measured, or rendered from, or waits for it."""
+    row = db.execute(
+        f"select 1 from job where state in {UNFINISHED} and (kind = 'measure' and subject_id = ?"
+        " or kind = 'render' and subject_id in (select render.id from render"
+        " join take on take.id = render.take_id where take.clip_id = ?)"
+        " or kind = 'assemble') limit 1",
+        (clip_id, clip_id),
+    ).fetchone()
+    return row is not None
+
+
 def forget(db: sqlite3.Connection, kind: Kind, subject_id: int) -> None:
     """The subject is gone."""
     db.execute("delete from job where kind = ? and subject_id = ?", (kind, subject_id))

@@ -10,6 +10,7 @@ from flask import Flask, Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from ridgewind import __version__
+from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.jobs.remote.leases import Leases
@@ -69,7 +70,7 @@ class Config:
     leaves verdicts to be judged again. on_put: called with the kind of work that was asked for.
     on_watch: called when another folder is watched. network: by which it opens to phones; None
     makes one that is never opened by itself. desk: of workers on other machines; None makes one of
-    which nothing is taken back by itself."""
+    which nothing is taken back by itself. mover: of originals to another disk; None makes one."""
 
     library: Path
     demo: bool = False
@@ -79,6 +80,7 @@ class Config:
     on_watch: Callable[[], None] = field(default=lambda: None)
     network: Network | None = None
     desk: WorkersDesk | None = None
+    mover: Mover | None = None
 
 
 def create_app(config: Config) -> Flask:
@@ -102,6 +104,7 @@ def create_app(config: Config) -> Flask:
         on_stale=config.on_stale,
         on_watch=config.on_watch,
         network=config.network or Network(library),
+        mover=config.mover or Mover(library),
         desk=config.desk or WorkersDesk(Leases(library, queue, on_kept=config.on_stale)),
         live=LiveMeters(),
         stages=Stages(),

@@ -11,6 +11,7 @@ from typing import Any
 from flask import Response, current_app
 from pydantic import BaseModel
 
+from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.library.library import Library
@@ -39,6 +40,7 @@ class Service:
     on_watch: Callable[[], None]
     network: Network
     desk: WorkersDesk
+    mover: Mover
     live: LiveMeters
     stages: Stages
 

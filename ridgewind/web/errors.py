@@ -159,6 +159,10 @@ def handlers(app: Flask, root: Path) -> None:
     def not_ready(error: services.NotReadyError) -> tuple[Response, int]:
         return answer(NotReadyError(error.message, error.hint))
 
+    @app.errorhandler(services.ArchiveError)
+    def archive_error(error: services.ArchiveError) -> tuple[Response, int]:
+        return answer(NotReadyError(error.message, error.hint))
+
     @app.errorhandler(services.TimeLineError)
     def time_line(error: services.TimeLineError) -> tuple[Response, int]:
         return answer(BadRequestError(error.message, error.hint, field="text", code="time_line"))

@@ -88,6 +88,7 @@ def run(start: Start) -> None:
                 on_watch=crew.watcher.wake,
                 network=network,
                 desk=crew.desk,
+                mover=crew.mover,
             )
         )
         network.serve(app)

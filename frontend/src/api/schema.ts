@@ -1987,6 +1987,44 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/space/second": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Let originals stay on another disk, and move them there; asked again of the same one, what
+     * @description came since is moved.
+     */
+    put: operations["keeping_use_second_disk_space_second_put"];
+    post?: never;
+    /** Bring all originals back from the second disk, and use it no more. */
+    delete: operations["keeping_leave_second_disk_space_second_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/space/second/stop": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Move no more; what was moved stays moved. */
+    post: operations["keeping_stop_moving_space_second_stop_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/standin/feed.mp4": {
     parameters: {
       query?: never;
@@ -5296,6 +5334,26 @@ export interface components {
       to_id: number;
     };
     /**
+     * MovingLine
+     * @description Originals that move. direction: to the second disk, or back. done, total: bytes. ended: they
+     *     do not move any more; fault: why that was before the end.
+     */
+    MovingLine: {
+      /**
+       * Direction
+       * @enum {string}
+       */
+      direction: "out" | "back";
+      /** Done */
+      done: number;
+      /** Ended */
+      ended: boolean;
+      /** Fault */
+      fault: string | null;
+      /** Total */
+      total: number;
+    };
+    /**
      * NamedBackground
      * @description Cells of the picture in which the background is seen: six along the long side and four along
      *     the short, from the upper left, row after row.
@@ -6797,6 +6855,24 @@ export interface components {
       stopping: boolean;
     };
     /**
+     * SecondDiskAsk
+     * @description folder: where originals are to stay, named whole.
+     */
+    SecondDiskAsk: {
+      /** Folder */
+      folder: string;
+    };
+    /**
+     * SecondDiskLine
+     * @description Where originals stay beside this disk. here: the disk is there now.
+     */
+    SecondDiskLine: {
+      /** Folder */
+      folder: string;
+      /** Here */
+      here: boolean;
+    };
+    /**
      * Seen
      * @description A thing in the frame: its place from the middle, percent of the long side, right and up;
      *     scale against the start; None while it is behind the camera.
@@ -7260,7 +7336,8 @@ export interface components {
     };
     /**
      * Space
-     * @description Where the space goes. free_bytes, total_bytes: of the disk.
+     * @description Where the space goes. free_bytes, total_bytes: of the disk. second: null for none. moving:
+     *     what moves, or moved last, null for nothing.
      */
     Space: {
       /** Free Bytes */
@@ -7269,6 +7346,8 @@ export interface components {
       kinds: components["schemas"]["SpaceKind"][];
       /** Months */
       months: components["schemas"]["SpaceMonth"][];
+      moving: components["schemas"]["MovingLine"] | null;
+      second: components["schemas"]["SecondDiskLine"] | null;
       /** Total Bytes */
       total_bytes: number;
     };
@@ -7287,6 +7366,7 @@ export interface components {
        */
       key:
         | "films"
+        | "second"
         | "rejected"
         | "arriving"
         | "copies"
@@ -7698,6 +7778,11 @@ export interface components {
     TakeDetail: {
       /** After Id */
       after_id: number | null;
+      /**
+       * Away
+       * @description Its original is on the second disk, which is not here
+       */
+      away: boolean;
       /**
        * Background
        * @description Cells that it was measured by alone; none for all
@@ -14694,6 +14779,145 @@ export interface operations {
     };
   };
   keeping_free_space_free_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_use_second_disk_space_second_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SecondDiskAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_leave_second_disk_space_second_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_stop_moving_space_second_stop_post: {
     parameters: {
       query?: never;
       header?: never;

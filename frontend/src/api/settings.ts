@@ -32,6 +32,28 @@ export function useSpace() {
   return useQuery({
     queryKey: keys.space(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/space", { signal })),
+    refetchInterval: (query) =>
+      query.state.data?.moving && !query.state.data.moving.ended ? MOVING_MS : false,
+  });
+}
+
+const MOVING_MS = 500;
+
+export type SecondDiskAct = { act: "use"; folder: string } | { act: "stop" | "leave" };
+
+/** Let originals stay on another disk, move no more, or bring them back; each answers with all. */
+export function useSecondDisk() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (asked: SecondDiskAct) =>
+      dataOf<Space>(
+        asked.act === "use"
+          ? client.PUT("/api/space/second", { body: { folder: asked.folder } })
+          : asked.act === "stop"
+            ? client.POST("/api/space/second/stop")
+            : client.DELETE("/api/space/second"),
+      ),
+    onSuccess: (answer) => cache.setQueryData(keys.space(), answer),
   });
 }
 

@@ -26,6 +26,7 @@ from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.remote import wire
 from ridgewind.jobs.remote.wire import Order, Result
 from ridgewind.library.library import SPARE_BYTES, Library
+from ridgewind.library.tidying import ORIGINAL
 from ridgewind.media.errors import DISK_FULL, MISSING, MediaError, UnreadableError
 from ridgewind.store import clips, database, jobs, renders, takes
 from ridgewind.store.database import Connection
@@ -373,7 +374,7 @@ class Leases:
         if kind == "render":
             return render.order_of(self._library, db, subject_id)
         clip = clips.by_id(db, subject_id)
-        return measure.order_of(db, subject_id), self._library.originals / clip.file
+        return measure.order_of(db, subject_id), self._library.film(clip.file)
 
     def _result(self, lease: str, job: JobRow, digests: dict[str, str]) -> Result:
         names = set(digests)
@@ -474,7 +475,7 @@ class Leases:
 
     def _digest(self, film: Path) -> str:
         """Of what is sent along; an original's stands in its name."""
-        if film.parent == self._library.originals:
+        if ORIGINAL.fullmatch(film.name):
             return film.name.partition(".")[0]
         stat = film.stat()
         key = (film, stat.st_size, stat.st_mtime_ns)

@@ -200,7 +200,7 @@ def as_otio(path: models.OutingPath) -> Response:
     service = current()
     with service.read() as db:
         found = sequencing.sequence_of(db, path.outing_id)
-    text = timelines.as_otio(found, timelines.at_home(service.library.originals))
+    text = timelines.as_otio(found, timelines.at_home(service.library.original))
     return download(text, "application/json", f"{_plain(found.row.name)}.otio")
 
 

@@ -6,19 +6,28 @@ import itertools
 import shutil
 from dataclasses import asdict
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 
 from flask import Response
 
-from ridgewind.library import snapshots, space
+from ridgewind.library import second_disk, snapshots, space
 from ridgewind.library.library import KEEP_DELETED_DAYS
+from ridgewind.library.second_disk import SecondDiskError
 from ridgewind.services import archiving, merging
 from ridgewind.store import clips, database
 from ridgewind.store.merging import MergeRow
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
+from ridgewind.web.errors import BadRequestError, NotReadyError
 from ridgewind.web.settings import models
 
 api = blueprint("keeping")
+
+ANOTHER = (
+    "Originals stay in another folder already.",
+    "Bring them back from there first, or name that folder again.",
+)
+NOT_HERE = ("The second disk is not here.", "Connect it, and try again.")
 
 
 @api.get("/kept", responses={200: models.Kept, **FAULTS})
@@ -73,14 +82,57 @@ def free() -> Response:
     return answered(_space())
 
 
+@api.put("/space/second", responses={200: models.Space, **FAULTS})
+def use_second_disk(body: models.SecondDiskAsk) -> Response:
+    """Let originals stay on another disk, and move them there; asked again of the same one, what
+    came since is moved."""
+    service = current()
+    library, folder = service.library, Path(body.folder)
+    disk = library.second_disk
+    if disk is None:
+        try:
+            second_disk.begin(library.second_disk_note, folder, library=library.root)
+        except SecondDiskError as error:
+            raise BadRequestError(error.message, error.hint, field="folder") from error
+    elif folder.resolve() != disk.folder:
+        raise BadRequestError(*ANOTHER, field="folder")
+    elif not disk.is_here:
+        raise NotReadyError(*NOT_HERE)
+    service.mover.begin("out")
+    return answered(_space())
+
+
+@api.post("/space/second/stop", responses={200: models.Space, **FAULTS})
+def stop_moving() -> Response:
+    """Move no more; what was moved stays moved."""
+    current().mover.stop()
+    return answered(_space())
+
+
+@api.delete("/space/second", responses={200: models.Space, **FAULTS})
+def leave_second_disk() -> Response:
+    """Bring all originals back from the second disk, and use it no more."""
+    service = current()
+    disk = service.library.second_disk
+    if disk is not None and not disk.is_here:
+        raise NotReadyError(*NOT_HERE)
+    service.mover.begin("back")
+    return answered(_space())
+
+
 def _space() -> models.Space:
     service = current()
     with service.read() as db:
         months = clips.sizes_by_month(db)
     disk = shutil.disk_usage(service.library.root)
+    second, moving = service.library.second_disk, service.mover.moving
     return models.Space(
         kinds=[models.SpaceKind(**asdict(one)) for one in space.kinds(service.library)],
         months=[models.SpaceMonth(month=month, bytes=size) for month, size in months],
+        second=None
+        if second is None
+        else models.SecondDiskLine(folder=str(second.folder), here=second.is_here),
+        moving=None if moving is None else models.MovingLine(**asdict(moving)),
         free_bytes=disk.free,
         total_bytes=disk.total,
     )

@@ -87,7 +87,15 @@ class SpaceKind(BaseModel):
     """Files of one kind. made: all of them can be made again whenever they are wanted."""
 
     key: Literal[
-        "films", "rejected", "arriving", "copies", "renders", "database", "snapshots", "parts"
+        "films",
+        "second",
+        "rejected",
+        "arriving",
+        "copies",
+        "renders",
+        "database",
+        "snapshots",
+        "parts",
     ]
     bytes: int
     files: int
@@ -101,13 +109,40 @@ class SpaceMonth(BaseModel):
     bytes: int
 
 
+class MovingLine(BaseModel):
+    """Originals that move. direction: to the second disk, or back. done, total: bytes. ended: they
+    do not move any more; fault: why that was before the end."""
+
+    direction: Literal["out", "back"]
+    done: int
+    total: int
+    ended: bool
+    fault: str | None
+
+
+class SecondDiskLine(BaseModel):
+    """Where originals stay beside this disk. here: the disk is there now."""
+
+    folder: str
+    here: bool
+
+
+class SecondDiskAsk(Strict):
+    """folder: where originals are to stay, named whole."""
+
+    folder: str = Field(min_length=1, max_length=4000)
+
+
 class Space(BaseModel):
-    """Where the space goes. free_bytes, total_bytes: of the disk."""
+    """Where the space goes. free_bytes, total_bytes: of the disk. second: null for none. moving:
+    what moves, or moved last, null for nothing."""
 
     kinds: list[SpaceKind]
     months: list[SpaceMonth]
     free_bytes: int
     total_bytes: int
+    second: SecondDiskLine | None
+    moving: MovingLine | None
 
 
 class MergedLine(BaseModel):

@@ -365,6 +365,7 @@ class TakeDetail(BaseModel):
     background: list[int] = Field(description="Cells that it was measured by alone; none for all")
     marked: bool | None = Field(description="Smooth enough to the shooter's own eye")
     cleared: bool = Field(description="Its original was cleared from the disk")
+    away: bool = Field(description="Its original is on the second disk, which is not here")
     before_id: int | None
     after_id: int | None
 

@@ -30,6 +30,7 @@ from ridgewind.store.clips import ClipRow
 from ridgewind.store.kit import SetupRow
 from ridgewind.store.listing import Filter
 from ridgewind.store.takes import TakeRow
+from ridgewind.web.context import current
 from ridgewind.web.models import NamedLink
 from ridgewind.web.plan.serialise import brief_model
 from ridgewind.web.takes import models, whose_models
@@ -101,6 +102,7 @@ def take_detail(found: TakeSheet) -> models.TakeDetail:
         doubts=[whose_models.ShotDoubt.model_validate(asdict(one)) for one in found.doubts],
         marked=found.marked,
         cleared=judged.clip.cleared_at is not None,
+        away=judged.clip.codec != LOG_CODEC and current().library.is_away(judged.clip.file),
         before_id=found.before_id,
         after_id=found.after_id,
     )

@@ -2,6 +2,7 @@ import { useFreeSpace, useSpace, type Space } from "../../api/settings";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
+import { SecondDisk } from "./SecondDisk";
 import { KIND_WORDS, monthWords, shares } from "./space";
 
 /** Where the space goes: the library as strata of kinds, its films by month. */
@@ -10,7 +11,7 @@ export function SpaceSection() {
   const free = useFreeSpace();
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return null;
-  const { kinds, months, free_bytes, total_bytes } = found.data;
+  const { kinds, months, free_bytes, total_bytes, second, moving } = found.data;
   const again = kinds.filter((one) => one.made).reduce((sum, one) => sum + one.bytes, 0);
   return (
     <section aria-label="Where the space goes" className="border-b border-line px-4 py-4 sm:px-8">
@@ -21,6 +22,7 @@ export function SpaceSection() {
       {free.error && <FaultView error={free.error} />}
       <Strata kinds={kinds} />
       {months.length > 1 && <Months months={months} />}
+      <SecondDisk second={second} moving={moving} />
       {again > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-3 text-note">
           <Button onClick={() => free.mutate()}>Free {format.fileSize(again)}</Button>
@@ -35,6 +37,7 @@ export function SpaceSection() {
 
 const LOOKS: Record<Space["kinds"][number]["key"], string> = {
   films: "bg-ridge-5",
+  second: "bg-ridge-1",
   rejected: "bg-ember",
   arriving: "bg-lamp",
   copies: "bg-ridge-4",

@@ -4,6 +4,7 @@ type Kind = Space["kinds"][number];
 
 export const KIND_WORDS: Record<Kind["key"], string> = {
   films: "Films as they came",
+  second: "Films on the second disk",
   rejected: "Rejected films, gone after a week",
   arriving: "Films on their way",
   copies: "What a browser plays of them",

@@ -52,6 +52,7 @@ export function TakeHead({ detail, onDelete, onName }: Props) {
         {ORIGIN_WORDS[take.origin]}
         {take.choice && ` · ${CHOICE_WORDS[take.choice].toLowerCase()}`}
         {detail.cleared && " · original cleared"}
+        {detail.away && " · original on the second disk, not here now"}
       </p>
       <nav
         aria-label="Neighbouring takes"

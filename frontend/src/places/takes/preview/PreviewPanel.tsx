@@ -22,7 +22,7 @@ import { usePlayhead, usePlaying } from "../one/playhead";
 import { Controls } from "./Controls";
 import { agreement, edgesApart } from "./curve";
 import { SideBySide } from "./SideBySide";
-import { Travel } from "./Travel";
+import { Travel, whereItWent } from "./Travel";
 
 type Props = { detail: TakeDetail; remedy: RemedyLine; onClose: () => void };
 
@@ -102,7 +102,7 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
             />
           )}
           {done && <Worked worked={done.worked} onMark={worked} />}
-          <Travel id={take.id} wanted={wanted} remedy={remedy} cleared={detail.cleared} />
+          <Travel id={take.id} wanted={wanted} remedy={remedy} gone={whereItWent(detail)} />
         </div>
       </div>
     </section>

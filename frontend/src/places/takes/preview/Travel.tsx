@@ -11,10 +11,18 @@ import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Progress } from "../../../ui/Progress";
 
-type TravelProps = { id: number; wanted: RemedyChoice; remedy: RemedyLine; cleared: boolean };
+type TravelProps = { id: number; wanted: RemedyChoice; remedy: RemedyLine; gone: string | null };
+
+/** Why an original cannot be rendered from, null where it is here. */
+export const whereItWent = (detail: { cleared: boolean; away: boolean }) =>
+  detail.cleared
+    ? "Its original was cleared"
+    : detail.away
+      ? "Its original is on the second disk"
+      : null;
 
 /** The remedy's numbers as files, and all of it as a film. */
-export function Travel({ id, wanted, remedy, cleared }: TravelProps) {
+export function Travel({ id, wanted, remedy, gone }: TravelProps) {
   const renders = useRenders(id);
   const ask = useRender(id);
   const forget = useForgetRender();
@@ -63,10 +71,10 @@ export function Travel({ id, wanted, remedy, cleared }: TravelProps) {
       {!busy && film?.state !== "done" && (
         <Button
           className="mt-1.5"
-          disabled={cleared}
+          disabled={gone !== null}
           onClick={() => ask.mutate({ wanted, purpose: "film" })}
         >
-          {cleared ? "Its original was cleared" : "Render all of it, full size"}
+          {gone ?? "Render all of it, full size"}
         </Button>
       )}
     </div>
