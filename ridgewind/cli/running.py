@@ -8,7 +8,7 @@ from ridgewind.cli.common import Refusal
 from ridgewind.library.library import LibraryBusyError
 from ridgewind.media.errors import MediaError
 from ridgewind.store.errors import BusyError, DamagedError, NewerSchemaError, NoRoomError
-from ridgewind.web.server import PortInUseError, Start, run
+from ridgewind.web.server import LibraryGoneError, PortInUseError, Start, run
 
 DAMAGED = (
     "is damaged, or no library of Ridgewind's; put back a copy made earlier, or move it and the "
@@ -27,6 +27,9 @@ def run_server(start: Start) -> None:
         run(start)
     except LibraryBusyError as error:
         text = f"{error}: another Ridgewind is using this library; stop it, or choose --data"
+        raise Refusal(text) from None
+    except LibraryGoneError as error:
+        text = f"{start.library}: this library was moved to {error}, which is not here; connect it"
         raise Refusal(text) from None
     except PortInUseError as error:
         text = f"port {error}: something else listens there; choose another with --port"

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from contextlib import ExitStack
+from typing import TYPE_CHECKING
 
 from ridgewind.jobs.keeper import Keeper
 from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import TASKS, Queue
 from ridgewind.jobs.refresher import Refresher
-from ridgewind.jobs.remote.broker import LENT_KINDS, Broker, Feeder
 from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.jobs.remote.leases import Leases
 from ridgewind.jobs.supervisor import Supervisor
@@ -16,7 +16,10 @@ from ridgewind.jobs.watcher import Watcher
 from ridgewind.library.library import Library
 from ridgewind.services.workers import queue_name
 from ridgewind.store import database
-from ridgewind.store.jobs import Kind
+from ridgewind.store.jobs import LENT_KINDS, Kind
+
+if TYPE_CHECKING:
+    from ridgewind.jobs.remote.broker import Feeder
 
 
 class Crew:
@@ -36,6 +39,9 @@ class Crew:
         )
         self._feeder: Feeder | None = None
         if broker:
+            # Only then: what speaks to a broker takes a tenth of a start to import.
+            from ridgewind.jobs.remote.broker import Broker, Feeder  # noqa: PLC0415
+
             self._feeder = Feeder(library, Broker(broker, queue_name(library.key())))
         self.desk = WorkersDesk(self._leases, broker, self._reached, self._rest, self._resting)
         self._rest(resting)

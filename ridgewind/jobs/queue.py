@@ -10,12 +10,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from importlib import import_module
 from pathlib import Path
-
-from huey import SqliteHuey
+from typing import TYPE_CHECKING
 
 from ridgewind.library.library import Library
 from ridgewind.store import database, jobs
 from ridgewind.store.jobs import Kind
+
+if TYPE_CHECKING:
+    from huey import SqliteHuey
 
 TASKS: dict[Kind, tuple[str, str]] = {
     "measure": ("ridgewind.jobs.measure", "measure_clip"),
@@ -31,6 +33,9 @@ kind needs."""
 
 def open_queue(library: Library, kind: Kind) -> SqliteHuey:
     """One of the library's queues, with its task registered as `run`."""
+    # Only where something waits: it looks for every broker's library as it is imported.
+    from huey import SqliteHuey  # noqa: PLC0415
+
     huey = SqliteHuey(name=f"ridgewind-{kind}", filename=str(library.queue), results=False)
 
     @huey.task(name=kind)  # type: ignore[untyped-decorator]

@@ -78,7 +78,6 @@ class Supervisor:
         """Leave the work to other machines, or take part in it again. What its worker is at waits
         again."""
         self._resting = resting
-        self._wanted.set()
 
     @property
     def resting(self) -> bool:

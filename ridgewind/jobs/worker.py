@@ -40,7 +40,9 @@ def main() -> None:
 
 
 def _leave_with_the_server() -> None:
-    sys.stdin.buffer.read()
+    # Past the buffer, whose lock would hold up the end of this process.
+    while os.read(sys.stdin.fileno(), 1):
+        pass
     os._exit(1)
 
 

@@ -103,13 +103,18 @@ def end(note: Path, disk: SecondDisk) -> None:
 
 
 def carry(source: Path, target: Path, *, on_bytes: Callable[[int], None]) -> None:
-    """Move a film from disk to disk: copied whole, read back and compared, and only then taken away
-    where it was. on_bytes: called with what each piece adds; may raise to stop. Raises MediaError
-    where the disk is full, OSError where either is pulled out."""
-    if target.exists():
-        target.unlink()
+    """Move a film from disk to disk: copied whole, and only then taken away where it was. on_bytes:
+    called with what each piece adds; may raise to stop. Raises MediaError where the disk is full,
+    OSError where either is pulled out."""
     if shutil.disk_usage(target.parent).free < source.stat().st_size + SPARE_BYTES:
         raise MediaError(*DISK_FULL)
+    copy_whole(source, target, on_bytes=on_bytes)
+    source.unlink()
+
+
+def copy_whole(source: Path, target: Path, *, on_bytes: Callable[[int], None]) -> None:
+    """Copy a file to another disk, read it back, and compare; it is there whole, or not at all.
+    Raises what on_bytes does, and OSError."""
     half = target.with_name(f".{target.name}.part")
     try:
         digest = hashlib.sha256()
@@ -126,4 +131,3 @@ def carry(source: Path, target: Path, *, on_bytes: Callable[[int], None]) -> Non
         half.replace(target)
     finally:
         half.unlink(missing_ok=True)
-    source.unlink()

@@ -85,7 +85,8 @@ def _agree(library: Library, db: Connection) -> int:
 
 
 def _names(folder: Path) -> set[str]:
-    return {path.name for path in folder.iterdir() if path.is_file()}
+    with os.scandir(folder) as found:
+        return {one.name for one in found if one.is_file()}
 
 
 def _take_in(library: Library, db: Connection, file: str, sha256: str) -> None:

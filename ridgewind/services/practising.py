@@ -6,8 +6,6 @@ from collections import defaultdict
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, time, timedelta
 
-import icalendar
-
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import strap_plan, usual_bench
 from ridgewind.core.practice.checks import Check, checks_before
@@ -165,6 +163,8 @@ def all_due(db: Connection) -> list[DrillDue]:
 
 def calendar(db: Connection) -> bytes:
     """The weeks ahead as iCalendar: an entry a day with what is due on it."""
+    import icalendar  # noqa: PLC0415 - takes a fiftieth of a start
+
     library = drills.library(db, archived=True)
     by_day: dict[str, list[str]] = defaultdict(list)
     for one in all_due(db):

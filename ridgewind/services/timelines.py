@@ -7,13 +7,15 @@ import math
 from collections.abc import Callable
 from dataclasses import asdict
 from pathlib import Path
-
-import opentimelineio as otio
+from typing import TYPE_CHECKING
 
 from ridgewind.core.sequence.piece import Piece, piece_from
 from ridgewind.services.cuts import CutSheet
 from ridgewind.services.pieces import PieceSheet, window_of
 from ridgewind.services.sequencing import JoinedTakes
+
+if TYPE_CHECKING:  # imported where it is used: it takes a twentieth of a start
+    import opentimelineio as otio
 
 OURS = "ridgewind"
 """Under which what is ours stands in the metadata."""
@@ -25,6 +27,8 @@ def as_otio(sequence: JoinedTakes, place: Callable[[str], str]) -> str:
     """The time line as JSON. Lengths are whole frames at the sequence's rate; media times are of
     each film, from its first frame. A shot without a take is a gap that says so. place: the address
     of an original, by its name among them."""
+    import opentimelineio as otio  # noqa: PLC0415
+
     rate = sequence.rate_hz
     timeline = otio.schema.Timeline(name=sequence.row.name)
     timeline.global_start_time = otio.opentime.RationalTime(0, rate)
@@ -44,6 +48,8 @@ def as_otio(sequence: JoinedTakes, place: Callable[[str], str]) -> str:
 def _item(
     sheet: PieceSheet, cut: CutSheet | None, sequence: JoinedTakes, place: Callable[[str], str]
 ) -> otio.core.Item:
+    import opentimelineio as otio  # noqa: PLC0415
+
     piece, take, rate = sheet.piece, sheet.take, sequence.rate_hz
     length = otio.opentime.RationalTime(sheet.placed.frames, rate)
     told = {"subject": "" if sheet.shot is None else sheet.shot.shot.subject}
@@ -167,6 +173,8 @@ def as_json(sequence: JoinedTakes) -> str:
 
 def read_back(text: str) -> tuple[Piece, ...]:
     """The pieces that a time line of ours holds. Raises ValueError where there are none."""
+    import opentimelineio as otio  # noqa: PLC0415
+
     timeline = otio.adapters.read_from_string(text, "otio_json")
     out = []
     for clip in timeline.find_clips():

@@ -15,6 +15,9 @@ from ridgewind.store.database import NOW
 
 Kind = Literal["measure", "render", "copy", "film", "assemble"]
 
+LENT_KINDS: tuple[Kind, ...] = ("render", "measure")
+"""What other machines may do; what somebody looks at is first."""
+
 MOST_ATTEMPTS = 2
 """Work that has taken its process down twice is given up. Closing or killing the application is no
 fault of the work, and counts as none."""

@@ -12,6 +12,7 @@ from flask_openapi3 import Info, OpenAPI
 from ridgewind import __version__
 from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import Queue
+from ridgewind.jobs.relocation import Relocation
 from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.jobs.remote.leases import Leases
 from ridgewind.library.library import Library
@@ -70,7 +71,8 @@ class Config:
     leaves verdicts to be judged again. on_put: called with the kind of work that was asked for.
     on_watch: called when another folder is watched. network: by which it opens to phones; None
     makes one that is never opened by itself. desk: of workers on other machines; None makes one of
-    which nothing is taken back by itself. mover: of originals to another disk; None makes one."""
+    which nothing is taken back by itself. mover: of originals to another disk; None makes one.
+    relocation: of the library itself; None makes one that goes nowhere."""
 
     library: Path
     demo: bool = False
@@ -81,6 +83,7 @@ class Config:
     network: Network | None = None
     desk: WorkersDesk | None = None
     mover: Mover | None = None
+    relocation: Relocation | None = None
 
 
 def create_app(config: Config) -> Flask:
@@ -105,6 +108,7 @@ def create_app(config: Config) -> Flask:
         on_watch=config.on_watch,
         network=config.network or Network(library),
         mover=config.mover or Mover(library),
+        relocation=config.relocation or Relocation(library),
         desk=config.desk or WorkersDesk(Leases(library, queue, on_kept=config.on_stale)),
         live=LiveMeters(),
         stages=Stages(),

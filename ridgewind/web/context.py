@@ -13,6 +13,7 @@ from pydantic import BaseModel
 
 from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import Queue
+from ridgewind.jobs.relocation import Relocation
 from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
@@ -41,6 +42,7 @@ class Service:
     network: Network
     desk: WorkersDesk
     mover: Mover
+    relocation: Relocation
     live: LiveMeters
     stages: Stages
 

@@ -3,28 +3,35 @@
 from __future__ import annotations
 
 import logging
+import signal
 import socket
 import tempfile
 import threading
 import webbrowser
 from collections.abc import Callable
 from contextlib import ExitStack
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
+from urllib.parse import urlsplit
 
 import waitress
 
 from ridgewind.jobs.crew import Crew
+from ridgewind.jobs.relocation import Relocation
+from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.library.uploads import MOST_PIECE_BYTES
+from ridgewind.media.errors import MediaError
 from ridgewind.store import database, settings
-from ridgewind.store.errors import DamagedError
+from ridgewind.store.errors import DamagedError, StorageError
 from ridgewind.store.settings import MendedNote
 from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
 from ridgewind.web.errors import ApiError
 from ridgewind.web.guard import KEY
 from ridgewind.web.network import Network
+
+log = logging.getLogger(__name__)
 
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
@@ -59,13 +66,27 @@ class Start:
     announce: Callable[[str], None] = print
 
 
-def run(start: Start) -> None:
-    """Serve until interrupted.
+class LibraryGoneError(Exception):
+    """The library was moved to a disk that is not here."""
 
-    Raises LibraryBusyError, PortInUseError, StoreError, OSError or whatever `before` does, before
-    anything is started.
+
+def run(start: Start) -> None:
+    """Serve until interrupted; where the library is moved meanwhile, at its new place.
+
+    Raises LibraryBusyError, LibraryGoneError, PortInUseError, StoreError, OSError or whatever
+    `before` does, before anything is started.
     """
     logging.basicConfig(level=logging.WARNING, format="ridgewind: %(message)s")
+    root = moving.where(start.library)
+    if root != start.library and not (root / "library.db").is_file():
+        raise LibraryGoneError(str(root))
+    after: Start | None = replace(start, library=root)
+    while after is not None:
+        after = _serve(after)
+
+
+def _serve(start: Start) -> Start | None:
+    """Returns how it goes on where the library was moved."""
     library = Library(start.library)
     with library.locked(), _listening(start.port) as listener:
         library.close_to_others()
@@ -78,6 +99,7 @@ def run(start: Start) -> None:
             start.fill(library)
         crew = Crew(library, broker=start.broker, resting=start.resting)
         network = Network(library)
+        relocation = Relocation(library)
         app = create_app(
             Config(
                 library.root,
@@ -89,6 +111,7 @@ def run(start: Start) -> None:
                 network=network,
                 desk=crew.desk,
                 mover=crew.mover,
+                relocation=relocation,
             )
         )
         network.serve(app)
@@ -100,10 +123,18 @@ def run(start: Start) -> None:
             inbuf_overflow=IN_MEMORY_BYTES,
             ident="ridgewind",
         )
-        address = f"http://{HOST}:{listener.getsockname()[1]}/?{KEY}={key}"
+
+        def leave() -> None:
+            signal.raise_signal(signal.SIGTERM)  # as if it had been asked to stop
+            server.pull_trigger()
+
+        relocation.on_ready = leave
+        port = listener.getsockname()[1]
+        address = f"http://{HOST}:{port}/?{KEY}={key}"
         with ExitStack() as stack:
             stack.enter_context(crew)
             stack.enter_context(network)
+            stack.enter_context(relocation)
             start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
             if start.network is not None:
                 _open_to_phones(network, start)
@@ -114,14 +145,40 @@ def run(start: Start) -> None:
             if start.goes_on is not None:
                 beside = threading.Thread(target=start.goes_on, args=(library, stopping))
                 beside.start()
+            opening = None
             try:
                 server.run()
+                opening = network.opening()
             finally:
                 server.close()
                 stopping.set()
                 if beside is not None:
                     beside.join()
         library.seal()
+        if relocation.ready is None:
+            return None
+        return replace(
+            start,
+            library=_moved(library, relocation.ready, start),
+            port=port,
+            open_browser=False,
+            network=None if opening is None else urlsplit(opening.address).hostname,
+            fill=None,
+            goes_on=None,
+            announce=lambda _line: None,
+        )
+
+
+def _moved(library: Library, target: Path, start: Start) -> Path:
+    """Bring the rest over; where that cannot be, it stays where it is."""
+    try:
+        moving.finish(library, target)
+    except (MediaError, StorageError, OSError) as error:
+        log.exception("the library could not be moved")
+        start.announce(f"The library stays at {library.root}: {error}")
+        return library.root
+    start.announce(f"The library is at {target} now")
+    return target
 
 
 def _put_in_order(library: Library, start: Start) -> None:

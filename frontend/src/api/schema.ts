@@ -1987,6 +1987,43 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  "/api/space/library": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Move the whole library to another folder, while it is in use; the server then goes on
+     * @description there.
+     */
+    put: operations["keeping_move_library_space_library_put"];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/space/library/stop": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Leave the library where it is. */
+    post: operations["keeping_stay_space_library_stop_post"];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   "/api/space/second": {
     parameters: {
       query?: never;
@@ -7337,16 +7374,20 @@ export interface components {
     /**
      * Space
      * @description Where the space goes. free_bytes, total_bytes: of the disk. second: null for none. moving:
-     *     what moves, or moved last, null for nothing.
+     *     what moves, or moved last, null for nothing. library: its folder, null where that is not told.
+     *     relocating: its own way to another disk, null for none.
      */
     Space: {
       /** Free Bytes */
       free_bytes: number;
       /** Kinds */
       kinds: components["schemas"]["SpaceKind"][];
+      /** Library */
+      library: string | null;
       /** Months */
       months: components["schemas"]["SpaceMonth"][];
       moving: components["schemas"]["MovingLine"] | null;
+      relocating: components["schemas"]["MovingLine"] | null;
       second: components["schemas"]["SecondDiskLine"] | null;
       /** Total Bytes */
       total_bytes: number;
@@ -14779,6 +14820,100 @@ export interface operations {
     };
   };
   keeping_free_space_free_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_move_library_space_library_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        "application/json": components["schemas"]["SecondDiskAsk"];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["Space"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  keeping_stay_space_library_stop_post: {
     parameters: {
       query?: never;
       header?: never;

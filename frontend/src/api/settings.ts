@@ -33,13 +33,29 @@ export function useSpace() {
     queryKey: keys.space(),
     queryFn: ({ signal }) => dataOf(client.GET("/api/space", { signal })),
     refetchInterval: (query) =>
-      query.state.data?.moving && !query.state.data.moving.ended ? MOVING_MS : false,
+      [query.state.data?.moving, query.state.data?.relocating].some((one) => one && !one.ended)
+        ? MOVING_MS
+        : false,
   });
 }
 
 const MOVING_MS = 500;
 
 export type SecondDiskAct = { act: "use"; folder: string } | { act: "stop" | "leave" };
+
+/** Move the whole library to another disk, or stay. */
+export function useMoveLibrary() {
+  const cache = useQueryClient();
+  return useMutation({
+    mutationFn: (folder: string | null) =>
+      dataOf<Space>(
+        folder === null
+          ? client.POST("/api/space/library/stop")
+          : client.PUT("/api/space/library", { body: { folder } }),
+      ),
+    onSuccess: (answer) => cache.setQueryData(keys.space(), answer),
+  });
+}
 
 /** Let originals stay on another disk, move no more, or bring them back; each answers with all. */
 export function useSecondDisk() {

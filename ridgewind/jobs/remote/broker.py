@@ -20,12 +20,9 @@ from redis.exceptions import RedisError
 from ridgewind.library.library import Library
 from ridgewind.store import database, jobs
 from ridgewind.store.errors import StorageError
-from ridgewind.store.jobs import Kind
+from ridgewind.store.jobs import LENT_KINDS, Kind
 
 log = logging.getLogger(__name__)
-
-LENT_KINDS: tuple[Kind, ...] = ("render", "measure")
-"""What other machines do; what somebody looks at is first."""
 
 ANSWER_S = 2.0
 """In which a broker answers, or is gone."""

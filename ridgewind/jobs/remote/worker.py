@@ -19,7 +19,7 @@ from pathlib import Path
 from typing import TypeVar
 
 from ridgewind.jobs.remote import child
-from ridgewind.jobs.remote.broker import LENT_KINDS, Broker, BrokerError
+from ridgewind.jobs.remote.broker import Broker, BrokerError
 from ridgewind.jobs.remote.client import (
     AwayError,
     Loan,
@@ -30,7 +30,7 @@ from ridgewind.jobs.remote.client import (
     UnfitPartError,
 )
 from ridgewind.jobs.remote.hands import Hands
-from ridgewind.store.jobs import Kind
+from ridgewind.store.jobs import LENT_KINDS, Kind
 
 log = logging.getLogger(__name__)
 

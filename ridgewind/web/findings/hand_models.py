@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import JobState, ScreenName, Strict
+from ridgewind.web.models import JobState, Model, ScreenName, Strict
 
 
 class HandQuery(Strict):
@@ -17,7 +17,7 @@ class HandQuery(Strict):
     screen: ScreenName = "laptop"
 
 
-class HandTechnique(BaseModel):
+class HandTechnique(Model):
     """hz, density: of pan and tilt together, deg²/Hz."""
 
     key: str
@@ -28,7 +28,7 @@ class HandTechnique(BaseModel):
     density: list[float]
 
 
-class Predicted(BaseModel):
+class Predicted(Model):
     """gust of the mean take; a further one lies between low and high four times in five."""
 
     gust: float
@@ -36,7 +36,7 @@ class Predicted(BaseModel):
     high: float
 
 
-class HandAnswer(BaseModel):
+class HandAnswer(Model):
     """here: at the lens that was asked. focal_mm, curve: at all lenses. error: the middle of how
     far each take is from what the others predict for it, gust; null for fewer than three takes.
     filmed_mm: the lenses that its takes are from. Null and empty where no take tells anything."""
@@ -60,11 +60,11 @@ class FilmAsk(Strict):
     rate: float = Field(default=1.0, ge=0.05, le=1.0)
 
 
-class FilmPath(BaseModel):
+class FilmPath(Model):
     film_id: int = Field(ge=1)
 
 
-class HandFilm(BaseModel):
+class HandFilm(Model):
     """A film in the shooter's hand, on its way or there. progress: 0 to 1, null while it waits.
     predicted: what it should read, as filmed on a laptop. fault: why it failed, or waits. take_id:
     of the simulated take, once it is filmed."""
@@ -82,7 +82,7 @@ class ProfileQuery(Strict):
     brief_id: int | None = Field(default=None, ge=1)
 
 
-class ProfileLine(BaseModel):
+class ProfileLine(Model):
     """deg_s: mean body speed, between low and high nine times in ten. shares: of drift, breath,
     sway, step, jitter and buzz in what is seen. longest_mm: that it bears under the brief."""
 
@@ -99,7 +99,7 @@ class ProfileLine(BaseModel):
     hint: bool
 
 
-class GainLine(BaseModel):
+class GainLine(Model):
     """over: gust over its mark; null where it was never filmed and works on a kind of shake."""
 
     drill_key: str
@@ -109,7 +109,7 @@ class GainLine(BaseModel):
     kind: str
 
 
-class ProfileAnswer(BaseModel):
+class ProfileAnswer(Model):
     target: float
     lines: list[ProfileLine]
     strongest: str

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import NamedLink, Strict
+from ridgewind.web.models import Model, NamedLink, Strict
 
 
 class LimitsQuery(Strict):
     brief_id: int | None = Field(default=None, ge=1)
 
 
-class ChanceCurve(BaseModel):
+class ChanceCurve(Model):
     """Chance of passing, 0 to 1, by equivalent focal length, mm."""
 
     focal_mm: list[float]
     chance: list[float]
 
 
-class HoldLine(BaseModel):
+class HoldLine(Model):
     """The share of takes that outlast each second, with bounds. seconds: at which takes were over.
     held_s: of the longest take. eighty: outlasted by 80 % of takes, half: by half of them; null
     where more are left at the end. held: takes that never were over."""
@@ -35,7 +35,7 @@ class HoldLine(BaseModel):
     half: float | None
 
 
-class WalkLine(BaseModel):
+class WalkLine(Model):
     """cadence: the fastest, steps a minute, that passes four times in five; null where none does.
     at_most_walked: every cadence that was walked passes, so that the limit lies beyond. slope: gust
     a further step a minute. cadences, gusts, take_ids: of the takes that it is from."""
@@ -48,7 +48,7 @@ class WalkLine(BaseModel):
     take_ids: list[int]
 
 
-class TechniqueLine(BaseModel):
+class TechniqueLine(Model):
     """A variation of a drill with its limits. longest_mm: equivalent focal length at which four
     takes in five pass. hint: of too few takes to go by."""
 
@@ -64,7 +64,7 @@ class TechniqueLine(BaseModel):
     walk: WalkLine | None
 
 
-class StrapLine(BaseModel):
+class StrapLine(Model):
     """Gust over tension, 1 to 5, less its session's own: a + b x + c x². lowest: the best tension
     with its bounds; null where there is none inside of what was filmed."""
 
@@ -79,13 +79,13 @@ class StrapLine(BaseModel):
     take_ids: list[int]
 
 
-class LensLine(BaseModel):
+class LensLine(Model):
     name: str
     low_mm: float
     high_mm: float
 
 
-class LimitsAnswer(BaseModel):
+class LimitsAnswer(Model):
     """target: gust that the brief allows, on the usual screen. focal_eq_mm: of the set-up in use,
     null without one."""
 
@@ -98,7 +98,7 @@ class LimitsAnswer(BaseModel):
     focal_eq_mm: float | None
 
 
-class TiringLine(BaseModel):
+class TiringLine(Model):
     """Gust over the take's place in its session. a_take: that each further take adds, between low
     and high nine times in ten. gust_first, gust_last: of the usual take at the first and the
     last place drawn. until: the last take at which four in five pass, 0 where none does; null where
@@ -113,7 +113,7 @@ class TiringLine(BaseModel):
     until: int | None
 
 
-class RestingLine(BaseModel):
+class RestingLine(Model):
     """Gust over the rest before a take. doubled: that twice the rest adds (below nothing: it
     helps). gust_short, gust_long: of the usual take after the shortest and the longest rest.
     enough_s: the shortest rest after which four in five pass; null where none is told."""
@@ -127,7 +127,7 @@ class RestingLine(BaseModel):
     enough_s: float | None
 
 
-class EnduranceLine(BaseModel):
+class EnduranceLine(Model):
     """margin: gust over the usual take under which four in five lie. hint: of too few takes."""
 
     key: str
@@ -140,7 +140,7 @@ class EnduranceLine(BaseModel):
     resting: RestingLine | None
 
 
-class EnduranceAnswer(BaseModel):
+class EnduranceAnswer(Model):
     """target: gust that the brief allows, on the usual screen. last_place: to which tiring is
     drawn. shortest_s, longest_s: of the rests that were taken; null where none is known.
     rests_alike: too alike to say what a longer one is worth."""

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import FeelName, Strict
+from ridgewind.web.models import FeelName, Model, Strict
 from ridgewind.web.takes.models import FilmPart
 
 
-class ThresholdLine(BaseModel):
+class ThresholdLine(Model):
     value: float
     low: float
     high: float
@@ -17,7 +17,7 @@ class ThresholdLine(BaseModel):
     offered: bool
 
 
-class MarkLine(BaseModel):
+class MarkLine(Model):
     take_id: int
     take_name: str
     smooth: bool
@@ -27,7 +27,7 @@ class MarkLine(BaseModel):
     by: float = Field(description="How far it is from what the number expects, in gust")
 
 
-class FeelEye(BaseModel):
+class FeelEye(Model):
     """default: the target that the feel ships with. used: targets of its named briefs."""
 
     feel: FeelName
@@ -38,7 +38,7 @@ class FeelEye(BaseModel):
     used: list[float]
 
 
-class EyeAnswer(BaseModel):
+class EyeAnswer(Model):
     """polish: how much crop may be taken, percent. unmarked: measured takes without a mark."""
 
     feels: list[FeelEye]
@@ -51,11 +51,11 @@ class BlindQuery(Strict):
     seed: int = Field(default=0, ge=0, le=2**31)
 
 
-class BlindOrder(BaseModel):
+class BlindOrder(Model):
     takes: list[FilmPart]
 
 
-class FeelPath(BaseModel):
+class FeelPath(Model):
     feel: FeelName
 
 

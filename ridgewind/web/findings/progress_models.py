@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.web.findings.trial_models import FigureLine
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
 class ProgressQuery(Strict):
@@ -14,7 +14,7 @@ class ProgressQuery(Strict):
     drill: str | None = Field(default=None, max_length=100)
 
 
-class TrendLine(BaseModel):
+class TrendLine(Model):
     """slope: gust a week, between low and high nine times in ten."""
 
     slope: float
@@ -22,14 +22,14 @@ class TrendLine(BaseModel):
     high: float
 
 
-class RecordLine(BaseModel):
+class RecordLine(Model):
     take_id: int
     name: str
     value: float
     filmed_at: str
 
 
-class ProgressDrill(BaseModel):
+class ProgressDrill(Model):
     """takes: that count. usual: the middle of the latest. record: the calmest take that is fully
     trusted, null where none is."""
 
@@ -43,7 +43,7 @@ class ProgressDrill(BaseModel):
     record: RecordLine | None
 
 
-class WeekLine(BaseModel):
+class WeekLine(Model):
     """begins: its Monday. minutes: of practice. values: of the takes that are shown."""
 
     begins: str
@@ -54,7 +54,7 @@ class WeekLine(BaseModel):
     take_ids: list[int]
 
 
-class WorkLine(BaseModel):
+class WorkLine(Model):
     """over: gust over the drill's mark. weeks: until it is there as it goes, null where it does not
     surely come down."""
 
@@ -65,7 +65,7 @@ class WorkLine(BaseModel):
     weeks: float | None
 
 
-class Season(BaseModel):
+class Season(Model):
     """chosen: the drill whose values the weeks hold; null for all, as how far each take is off its
     own technique's middle. trend: of all."""
 
@@ -76,13 +76,13 @@ class Season(BaseModel):
     work: list[WorkLine]
 
 
-class EstimateLine(BaseModel):
+class EstimateLine(Model):
     value: float
     low: float | None
     high: float | None
 
 
-class FeelingLine(BaseModel):
+class FeelingLine(Model):
     """right: chance, 0 to 1, that of two takes the one that felt good is the steadier. word: what
     it comes to."""
 
@@ -94,7 +94,7 @@ class FeelingLine(BaseModel):
     bad: int
 
 
-class FeltTechnique(BaseModel):
+class FeltTechnique(Model):
     """good, bad: body gust of the takes that felt so."""
 
     key: str
@@ -112,7 +112,7 @@ class TirednessLine(EstimateLine):
     takes: int
 
 
-class Tiredness(BaseModel):
+class Tiredness(Model):
     """stop_from: the tiredness from which it is worth stopping."""
 
     base: int
@@ -121,7 +121,7 @@ class Tiredness(BaseModel):
     stop_from: int | None
 
 
-class RestLine(BaseModel):
+class RestLine(Model):
     """doubled: gust that twice the rest before a take adds."""
 
     doubled: EstimateLine
@@ -129,7 +129,7 @@ class RestLine(BaseModel):
     longest_s: float
 
 
-class Noted(BaseModel):
+class Noted(Model):
     """felt, tired: takes with such a note. tiring: gust that each further take of a session adds;
     stop_after: takes until it adds half a gust, null where it surely adds nothing. rests_alike: no
     rest was different enough to tell its worth."""
@@ -145,7 +145,7 @@ class Noted(BaseModel):
     rests_alike: bool
 
 
-class FilmLine(BaseModel):
+class FilmLine(Model):
     """A technique, or a planned move (then drill_key is null). takes: on record; used: of them, in
     a film; seconds: on screen. gust: of what was used, null where that cannot be told. usual:
     middle gust of all its takes."""
@@ -160,5 +160,5 @@ class FilmLine(BaseModel):
     usual: float
 
 
-class BecameFilm(BaseModel):
+class BecameFilm(Model):
     lines: list[FilmLine]

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import FeelName, NamedLink, ScreenName, Strict
+from ridgewind.web.models import FeelName, Model, NamedLink, ScreenName, Strict
 
 RemedyName = Literal["keep", "slow", "polish", "slow_polish", "nearer"]
 
@@ -29,7 +29,7 @@ class ShotQuery(Strict):
     delivery_width_px: int | None = Field(default=None, ge=64, le=20_000)
 
 
-class OptionLine(BaseModel):
+class OptionLine(Model):
     """fps: to film at. rate: of playback. crop_pct: of a polish. distance: share of the distance to
     stand at. gust: of a usual take, in the end. chance: that a take passes. lasts: that one which
     is smooth enough goes on for the seconds, null where no take tells. longest_s: of its own takes.
@@ -61,13 +61,13 @@ class OptionLine(BaseModel):
     seconds: float
 
 
-class ReachLine(BaseModel):
+class ReachLine(Model):
     name: str
     low_mm: float
     high_mm: float
 
 
-class ShotAnswer(BaseModel):
+class ShotAnswer(Model):
     """three_legs: no way passes more often than not. recorded: takes that the options are from.
     target: gust allowed on the brief's screen."""
 
@@ -88,11 +88,11 @@ class ShotAnswer(BaseModel):
     lenses: list[ReachLine]
 
 
-class LikePath(BaseModel):
+class LikePath(Model):
     take_id: int = Field(ge=1)
 
 
-class LikeAnswer(BaseModel):
+class LikeAnswer(Model):
     """What a clip shows, as a shot like it is asked for."""
 
     name: str
@@ -110,6 +110,6 @@ class SetupOfShot(Strict):
     fps: float = Field(ge=1, le=2000)
 
 
-class MadeSetup(BaseModel):
+class MadeSetup(Model):
     setup_id: int
     before_id: int | None

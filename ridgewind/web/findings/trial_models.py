@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
-class FigureLine(BaseModel):
+class FigureLine(Model):
     """gust: it is on the scale of gust; else in percent."""
 
     key: str
@@ -17,7 +17,7 @@ class FigureLine(BaseModel):
     gust: bool
 
 
-class TrialSide(BaseModel):
+class TrialSide(Model):
     """A variation. takes: that count. best: chance that it is the steadiest, null where nothing is
     known of the spread. The rest is against the control, and null for it: difference with the
     bounds between which it lies with a chance of nine in ten, p, takes a side that are still
@@ -36,7 +36,7 @@ class TrialSide(BaseModel):
     hint: bool
 
 
-class PlaceLine(BaseModel):
+class PlaceLine(Model):
     """What a further take in a session adds, fatigue above all."""
 
     value: float
@@ -44,7 +44,7 @@ class PlaceLine(BaseModel):
     high: float | None
 
 
-class TrialTakeLine(BaseModel):
+class TrialTakeLine(Model):
     """place: among the filmed takes of its session. why_out: why it does not count, "" where it
     does. chosen: the shooter said so."""
 
@@ -62,7 +62,7 @@ class TrialTakeLine(BaseModel):
     chosen: bool
 
 
-class DrillTrial(BaseModel):
+class DrillTrial(Model):
     """sides: the plain control first. spread: of takes within a session, null where it is not
     known. next_round: variations to film next. rounds: of them. why_not: why nothing can be
     compared, "" where it can."""
@@ -82,7 +82,7 @@ class DrillTrial(BaseModel):
     why_not: str
 
 
-class TrialLine(BaseModel):
+class TrialLine(Model):
     """A drill in the list. best: the side that is most likely the steadiest, null where none can be
     named. settled: every difference is told well enough."""
 
@@ -96,11 +96,11 @@ class TrialLine(BaseModel):
     settled: bool
 
 
-class TrialList(BaseModel):
+class TrialList(Model):
     trials: list[TrialLine]
 
 
-class TrialPath(BaseModel):
+class TrialPath(Model):
     drill_key: str = Field(max_length=80)
 
 

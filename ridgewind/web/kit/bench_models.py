@@ -5,7 +5,7 @@ The core's dataclasses stand in them as they are, as in kit/models.py.
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.kit.balance import Balance, RigPart
 from ridgewind.core.kit.bench import Shake
@@ -15,10 +15,10 @@ from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
 from ridgewind.services.benching import PanelProblem, Reach, Source, TakeDot
 from ridgewind.web.kit.models import SetupAsk
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
-class PreviewPath(BaseModel):
+class PreviewPath(Model):
     name: str = Field(pattern="^[0-9a-f]{24}$")
 
 
@@ -31,7 +31,7 @@ class BenchAsk(Strict):
     setup: SetupAsk
 
 
-class BenchAnswer(BaseModel):
+class BenchAnswer(Model):
     """One entry a panel, null where a problem says why not."""
 
     picture: Picture | None
@@ -48,7 +48,7 @@ class BenchAnswer(BaseModel):
     problems: list[PanelProblem]
 
 
-class PreviewAnswer(BaseModel):
+class PreviewAnswer(Model):
     """name: of the film. faster: than life it plays. share: of the move that it shows."""
 
     name: str

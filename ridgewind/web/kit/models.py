@@ -6,20 +6,20 @@ rules refuse nonsense with the name of the field.
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.kit.bench import Bench
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 NAME = Field(min_length=1, max_length=120)
 
 
-class ItemPath(BaseModel):
+class ItemPath(Model):
     item_id: int = Field(ge=1)
 
 
-class SetupPath(BaseModel):
+class SetupPath(Model):
     setup_id: int = Field(ge=1)
 
 
@@ -38,7 +38,7 @@ class SupportAsk(Strict):
     spec: Support
 
 
-class KitItem(BaseModel):
+class KitItem(Model):
     """setups: names of the set-ups that use it."""
 
     id: int
@@ -87,14 +87,14 @@ class SetupItem(SetupAsk):
     takes: int
 
 
-class Kit(BaseModel):
+class Kit(Model):
     cameras: list[CameraItem]
     lenses: list[LensItem]
     supports: list[SupportItem]
     setups: list[SetupItem]
 
 
-class ChangedItem(BaseModel):
+class ChangedItem(Model):
     """setups: how many set-ups, and through them takes, were worked out again."""
 
     id: int

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import FeelName, ScreenName, Strict
+from ridgewind.web.models import FeelName, Model, ScreenName, Strict
 
 MOST_SAMPLES = 2000
 
@@ -22,11 +22,11 @@ class LiveAsk(Strict):
     screen: ScreenName
 
 
-class LiveBegun(BaseModel):
+class LiveBegun(Model):
     key: str
 
 
-class LivePath(BaseModel):
+class LivePath(Model):
     key: str = Field(pattern="^[0-9a-f]{32}$")
 
 
@@ -48,7 +48,7 @@ class RatesAsk(Strict):
     roll_deg_s: list[Rate]
 
 
-class LiveAnswer(BaseModel):
+class LiveAnswer(Model):
     """gust: of the last second; null where it cannot be told, and reason says why. shares: of it by
     band, drift to buzz. calm_s: for how long it has been calm; best_s: the longest until now.
     whole: gust of all of it."""
@@ -62,7 +62,7 @@ class LiveAnswer(BaseModel):
     whole: float | None
 
 
-class LiveSetting(BaseModel):
+class LiveSetting(Model):
     """What a meter begins with: the brief and the lens of new takes. setup: the name of the set-up
     that has the lens."""
 

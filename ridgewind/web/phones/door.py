@@ -47,7 +47,7 @@ restore, settle, or let others in."""
 
 HIDDEN = {
     "network.network", "network.code_drawing", "folders.copy_of", "watched.watched",
-    "settings.cleared", "settings.deleted",
+    "settings.cleared", "settings.deleted", "workers.all_workers",
 }  # fmt: skip
 """What a paired phone does not see: this computer's folders, and who else is let in."""
 

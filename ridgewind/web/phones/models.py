@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
 class OpenAsk(Strict):
@@ -13,11 +13,11 @@ class OpenAsk(Strict):
     address: str = Field(min_length=2, max_length=60)
 
 
-class PhonePath(BaseModel):
+class PhonePath(Model):
     phone_id: int = Field(ge=1)
 
 
-class PhoneLine(BaseModel):
+class PhoneLine(Model):
     """seen_at: ISO moment at which it was last here."""
 
     id: int
@@ -26,7 +26,7 @@ class PhoneLine(BaseModel):
     seen_at: str
 
 
-class CodeAnswer(BaseModel):
+class CodeAnswer(Model):
     """digits: what the phone is to show; good for left_s more seconds and so many tries."""
 
     digits: str
@@ -34,7 +34,7 @@ class CodeAnswer(BaseModel):
     tries: int
 
 
-class OpeningAnswer(BaseModel):
+class OpeningAnswer(Model):
     """fingerprint: SHA-256 of the certificate, to be compared on the phone. left_s: until it closes
     by itself while no phone comes."""
 
@@ -44,7 +44,7 @@ class OpeningAnswer(BaseModel):
     left_s: float
 
 
-class NetworkAnswer(BaseModel):
+class NetworkAnswer(Model):
     """addresses: where it could be opened. opening, code: null where there is none."""
 
     addresses: list[str]

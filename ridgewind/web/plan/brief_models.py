@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import FeelName, ScreenName, Strict
+from ridgewind.web.models import FeelName, Model, ScreenName, Strict
 
 
 class Likeness(Strict):
@@ -47,11 +47,11 @@ class BriefChange(BriefAsk):
     base: BriefAsk | None = None
 
 
-class BriefPath(BaseModel):
+class BriefPath(Model):
     brief_id: int = Field(ge=1)
 
 
-class BriefItem(BaseModel):
+class BriefItem(Model):
     """A named brief. takes: how many point at it. usual: new takes point at it."""
 
     id: int
@@ -64,11 +64,11 @@ class BriefItem(BaseModel):
     takes: int
 
 
-class BriefList(BaseModel):
+class BriefList(Model):
     briefs: list[BriefItem]
 
 
-class BriefChanged(BaseModel):
+class BriefChanged(Model):
     """judged: takes that were judged again at once. left: takes that follow in a moment."""
 
     item: BriefItem

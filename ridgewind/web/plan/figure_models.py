@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+from ridgewind.web.models import Model
 
 Place = tuple[float, float, float]
 
 
-class PropLine(BaseModel):
+class PropLine(Model):
     """kind: what it is. points: two opposite corners of a box, or the ends of a line."""
 
     kind: str
     points: list[Place]
 
 
-class FigureFrame(BaseModel):
+class FigureFrame(Model):
     """Places in metres: x to the shooter's right, y up, z straight ahead. joints: in the order of
     the answer's names. dots: points of contact. strap: its line, empty for none."""
 
@@ -28,7 +28,7 @@ class FigureFrame(BaseModel):
     props: list[PropLine]
 
 
-class VariationFigure(BaseModel):
+class VariationFigure(Model):
     """frames: of its move, one where it holds still. cycle: they go round. words: the pose, told.
     differs: parts in which it is not the control's pose."""
 
@@ -43,7 +43,7 @@ class VariationFigure(BaseModel):
     differs: list[str]
 
 
-class DrillFigure(BaseModel):
+class DrillFigure(Model):
     """joints: names, in the order in which every frame has them."""
 
     drill_key: str
@@ -51,7 +51,7 @@ class DrillFigure(BaseModel):
     figures: list[VariationFigure]
 
 
-class SmallFigure(BaseModel):
+class SmallFigure(Model):
     """A drill at a glance: the variation that is practised, at the end of its move. from_front: it
     is told apart best from ahead, else from the side."""
 
@@ -60,6 +60,6 @@ class SmallFigure(BaseModel):
     frame: FigureFrame
 
 
-class SmallFigures(BaseModel):
+class SmallFigures(Model):
     joints: list[str]
     figures: list[SmallFigure]

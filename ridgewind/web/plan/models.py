@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.session import Ask, Session
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
-class DrillPath(BaseModel):
+class DrillPath(Model):
     key: str = Field(pattern="^[a-z0-9-]{1,60}$")
 
 
-class DrillItem(BaseModel):
+class DrillItem(Model):
     """shipped: stays as it is. due_on, last_on: ISO dates, null where it was never filmed.
     ahead: ISO dates on which it falls due if it passes each time."""
 
@@ -28,7 +28,7 @@ class DrillItem(BaseModel):
     takes: int
 
 
-class DrillList(BaseModel):
+class DrillList(Model):
     drills: list[DrillItem]
     weakest: str | None
     today: str
@@ -42,7 +42,7 @@ class PlanAsk(Strict):
     ask: Ask
 
 
-class PlanAnswer(BaseModel):
+class PlanAnswer(Model):
     plan: Session
 
 

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import AwareDatetime, Field
 
 from ridgewind.core.practice.checks import Check
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.matching import Match
 from ridgewind.core.practice.session import Ask, Session
 from ridgewind.services.filing import LooseFilm
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 TakeState = Literal["planned", "filmed", "skipped"]
 Felt = Literal["good", "bad"]
 
 
-class SessionPath(BaseModel):
+class SessionPath(Model):
     session_id: int = Field(ge=1)
 
 
@@ -34,7 +34,7 @@ class SessionAsk(Strict):
     setup_id: int | None
 
 
-class SessionTake(BaseModel):
+class SessionTake(Model):
     position: int
     block: int
     drill_key: str
@@ -50,7 +50,7 @@ class SessionTake(BaseModel):
     take_name: str | None
 
 
-class TakeResult(BaseModel):
+class TakeResult(Model):
     """What is said of a take in the rest after it. state: none without a film. gust: null unless it
     is told. better_by: gust less than the take before it of the same drill. cause, change: "" where
     no cause is clear. figure, advice: as they are said, in sentences."""
@@ -67,7 +67,7 @@ class TakeResult(BaseModel):
     advice: str
 
 
-class SessionItem(BaseModel):
+class SessionItem(Model):
     id: int
     name: str
     made_at: str
@@ -79,7 +79,7 @@ class SessionItem(BaseModel):
     takes: list[SessionTake]
 
 
-class SessionDetail(BaseModel):
+class SessionDetail(Model):
     """drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
     second of walks, as on the set-up's bench."""
 
@@ -89,7 +89,7 @@ class SessionDetail(BaseModel):
     cadence_hz: float
 
 
-class SessionList(BaseModel):
+class SessionList(Model):
     sessions: list[SessionItem]
 
 
@@ -106,7 +106,7 @@ class TakeNote(Strict):
     take_id: int | None = None
 
 
-class Proposals(BaseModel):
+class Proposals(Model):
     """films: all that are filed nowhere. rolled_s: by position. offset_s: how far the camera's
     clock is ahead, null where it could not be learnt."""
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 HOLDER = "^[0-9a-z]{6,32}$"
 
@@ -31,7 +31,7 @@ class TellAsk(Strict):
     place: PlaceBody
 
 
-class TellAnswer(BaseModel):
+class TellAnswer(Model):
     """held: this screen runs the session. by: which does. wishes: asked of it, each once."""
 
     held: bool
@@ -39,7 +39,7 @@ class TellAnswer(BaseModel):
     wishes: list[Literal["go", "pause", "skip", "repeat", "undo"]]
 
 
-class StageAnswer(BaseModel):
+class StageAnswer(Model):
     """by: name of the screen that runs the session, null where none does. age_s: since it said
     where it is."""
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.sequence import shot as core
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 from ridgewind.web.takes.models import TakeLine
 
 MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
@@ -54,11 +54,11 @@ class OutingAsk(OutingFacts):
     about: str = Field(default="", max_length=MOST_NAME)
 
 
-class OutingPath(BaseModel):
+class OutingPath(Model):
     outing_id: int = Field(ge=1)
 
 
-class ShotPath(BaseModel):
+class ShotPath(Model):
     shot_id: int = Field(ge=1)
 
 
@@ -106,7 +106,7 @@ class Waved(Strict):
     waved: bool
 
 
-class ShotItem(BaseModel):
+class ShotItem(Model):
     """A shot of an outing. filmed_s: how long to film for it. move_words: the move and its way.
     unhurried_pct: how far it may go without a hurry, percent of the picture; null where it is
     still, or where what goes is not the picture."""
@@ -121,7 +121,7 @@ class ShotItem(BaseModel):
     unhurried_pct: float | None
 
 
-class GapLine(BaseModel):
+class GapLine(Model):
     """Something that is missing. shots: those it is about."""
 
     rule: str
@@ -132,7 +132,7 @@ class GapLine(BaseModel):
     waved: bool
 
 
-class MetLine(BaseModel):
+class MetLine(Model):
     """A take that meets a shot. otherwise: what of it was filmed otherwise than planned."""
 
     shot_id: int
@@ -141,7 +141,7 @@ class MetLine(BaseModel):
     take: TakeLine
 
 
-class MeetingLine(BaseModel):
+class MeetingLine(Model):
     """A take that could meet a shot. certainty: 0 to 1."""
 
     take_id: int
@@ -153,7 +153,7 @@ class MeetingLine(BaseModel):
     otherwise: str | None
 
 
-class Meetings(BaseModel):
+class Meetings(Model):
     met: list[MetLine]
     proposed: list[MeetingLine]
 
@@ -215,7 +215,7 @@ class LookChange(Strict):
     beats_per_min: float | None
 
 
-class PieceItem(BaseModel):
+class PieceItem(Model):
     """start, frames: of the sequence. gust: as it is shown. entry, exit: velocity of pan, tilt and
     push at its ends, percent of the long side a second. trouble: why it cannot be shown as it is,
     null where it can; notes: what showing it so costs. window: width and height of the sequence's
@@ -241,12 +241,12 @@ class PieceItem(BaseModel):
     fps: float | None
 
 
-class CutPath(BaseModel):
+class CutPath(Model):
     outing_id: int = Field(ge=1)
     cut: int = Field(ge=0)
 
 
-class BetterLine(BaseModel):
+class BetterLine(Model):
     """What would make a cut match better. pieces: both sides, changed."""
 
     words: str
@@ -255,11 +255,11 @@ class BetterLine(BaseModel):
     pieces: list[Piece]
 
 
-class BetterLines(BaseModel):
+class BetterLines(Model):
     better: list[BetterLine]
 
 
-class CutItem(BaseModel):
+class CutItem(Model):
     """A cut between two pieces. jump: gust leaps over it, so that the calm side makes the other
     look worse. beat: it falls on a beat, to half a frame; null without a tempo."""
 
@@ -269,7 +269,7 @@ class CutItem(BaseModel):
     beat: bool | None
 
 
-class Joined(BaseModel):
+class Joined(Model):
     """An outing's sequence. proposed: by its shots; nobody has changed it. frames: of all. shape:
     null for as its brief delivers; ratio: width over height. delivered: its size, px."""
 
@@ -292,7 +292,7 @@ class TimeLineAsk(Strict):
     text: str = Field(max_length=20_000_000)
 
 
-class UsedLine(BaseModel):
+class UsedLine(Model):
     """A part of a take that became film. gust: of it, null where that cannot be told."""
 
     take: TakeLine
@@ -302,7 +302,7 @@ class UsedLine(BaseModel):
     gust: float | None
 
 
-class Used(BaseModel):
+class Used(Model):
     """What the time line that was brought back last uses. unknown: its clips whose films are not
     here, as it was brought back. seconds: on screen, of what is here."""
 
@@ -311,13 +311,13 @@ class Used(BaseModel):
     seconds: float
 
 
-class SequenceFilmAsk(BaseModel):
+class SequenceFilmAsk(Model):
     """whole: at full size, to be kept; else small, to be seen."""
 
     whole: bool = False
 
 
-class SequenceFilm(BaseModel):
+class SequenceFilm(Model):
     """The sequence rendered. state: none where it was never asked for. stale: its pieces or its
     shape were changed since. gusts: of each piece as rendered, null where it cannot be told; empty
     of a whole film. bytes: its size."""
@@ -331,7 +331,7 @@ class SequenceFilm(BaseModel):
     error: str | None
 
 
-class OutingDetail(BaseModel):
+class OutingDetail(Model):
     """shots: in the order on screen. order: the same shots in the order in which to film them."""
 
     id: int
@@ -345,7 +345,7 @@ class OutingDetail(BaseModel):
     filmed_s: float
 
 
-class OutingItem(BaseModel):
+class OutingItem(Model):
     """open: shots that are still to be filmed."""
 
     id: int
@@ -355,13 +355,13 @@ class OutingItem(BaseModel):
     open: int
 
 
-class StartItem(BaseModel):
+class StartItem(Model):
     key: str
     name: str
     asks: str
     shots: list[PlannedShot]
 
 
-class OutingList(BaseModel):
+class OutingList(Model):
     outings: list[OutingItem]
     starts: list[StartItem]

@@ -12,6 +12,7 @@ from flask import Response
 
 from ridgewind.library import second_disk, snapshots, space
 from ridgewind.library.library import KEEP_DELETED_DAYS
+from ridgewind.library.moving import MoveError
 from ridgewind.library.second_disk import SecondDiskError
 from ridgewind.services import archiving, merging
 from ridgewind.store import clips, database
@@ -19,6 +20,7 @@ from ridgewind.store.merging import MergeRow
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import BadRequestError, NotReadyError
+from ridgewind.web.phones.door import is_network
 from ridgewind.web.settings import models
 
 api = blueprint("keeping")
@@ -27,6 +29,7 @@ ANOTHER = (
     "Originals stay in another folder already.",
     "Bring them back from there first, or name that folder again.",
 )
+NOT_THE_DEMO = ("The demo stays where it is.", "It is made anew at each start.")
 NOT_HERE = ("The second disk is not here.", "Connect it, and try again.")
 
 
@@ -109,6 +112,27 @@ def stop_moving() -> Response:
     return answered(_space())
 
 
+@api.put("/space/library", responses={200: models.Space, **FAULTS})
+def move_library(body: models.SecondDiskAsk) -> Response:
+    """Move the whole library to another folder, while it is in use; the server then goes on
+    there."""
+    service = current()
+    if service.demo:
+        raise NotReadyError(*NOT_THE_DEMO)
+    try:
+        service.relocation.begin(Path(body.folder))
+    except MoveError as error:
+        raise BadRequestError(error.message, error.hint, field="folder") from error
+    return answered(_space())
+
+
+@api.post("/space/library/stop", responses={200: models.Space, **FAULTS})
+def stay() -> Response:
+    """Leave the library where it is."""
+    current().relocation.stop()
+    return answered(_space())
+
+
 @api.delete("/space/second", responses={200: models.Space, **FAULTS})
 def leave_second_disk() -> Response:
     """Bring all originals back from the second disk, and use it no more."""
@@ -126,13 +150,16 @@ def _space() -> models.Space:
         months = clips.sizes_by_month(db)
     disk = shutil.disk_usage(service.library.root)
     second, moving = service.library.second_disk, service.mover.moving
+    goes = service.relocation.moving
     return models.Space(
         kinds=[models.SpaceKind(**asdict(one)) for one in space.kinds(service.library)],
         months=[models.SpaceMonth(month=month, bytes=size) for month, size in months],
         second=None
-        if second is None
+        if second is None or is_network()  # a phone sees none of this computer's folders
         else models.SecondDiskLine(folder=str(second.folder), here=second.is_here),
         moving=None if moving is None else models.MovingLine(**asdict(moving)),
+        library=None if is_network() else str(service.library.root.resolve()),
+        relocating=None if goes is None else models.MovingLine(**asdict(goes)),
         free_bytes=disk.free,
         total_bytes=disk.total,
     )

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.judge.cost import HEAVIEST
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
-class ClearedLine(BaseModel):
+class ClearedLine(Model):
     """A film whose original was put aside. gone_on: the day after which it is gone for good; null
     where it is gone."""
 
@@ -20,7 +20,7 @@ class ClearedLine(BaseModel):
     gone_on: str | None
 
 
-class ClearedAnswer(BaseModel):
+class ClearedAnswer(Model):
     """rejected: films that could be cleared, and their size. aside: those that were."""
 
     rejected: int
@@ -29,7 +29,7 @@ class ClearedAnswer(BaseModel):
     aside_bytes: int
 
 
-class DeletedLine(BaseModel):
+class DeletedLine(Model):
     """A deleted take. gone_on: the day after which it is gone for good."""
 
     take_id: int
@@ -37,11 +37,11 @@ class DeletedLine(BaseModel):
     gone_on: str
 
 
-class DeletedAnswer(BaseModel):
+class DeletedAnswer(Model):
     takes: list[DeletedLine]
 
 
-class ClipPath(BaseModel):
+class ClipPath(Model):
     clip_id: int = Field(ge=1)
 
 
@@ -55,7 +55,7 @@ class WeightsBody(Strict):
     desk: float = Field(ge=0, le=HEAVIEST)
 
 
-class WeightsAnswer(BaseModel):
+class WeightsAnswer(Model):
     weights: WeightsBody
     usual: WeightsBody
     left: int = Field(description="Takes that are still to be judged again")
@@ -65,7 +65,7 @@ class WatchAsk(Strict):
     path: str = Field(min_length=1, max_length=2000)
 
 
-class ArrivedLine(BaseModel):
+class ArrivedLine(Model):
     """A film that came. take_id: what it became, null where it was refused, and why (fault)."""
 
     file: str
@@ -73,7 +73,7 @@ class ArrivedLine(BaseModel):
     fault: str | None
 
 
-class WatchedAnswer(BaseModel):
+class WatchedAnswer(Model):
     """state: off, watching, or gone where the folder is not there at the moment. films: the newest
     that came."""
 
@@ -83,7 +83,7 @@ class WatchedAnswer(BaseModel):
     films: list[ArrivedLine]
 
 
-class SpaceKind(BaseModel):
+class SpaceKind(Model):
     """Files of one kind. made: all of them can be made again whenever they are wanted."""
 
     key: Literal[
@@ -102,14 +102,14 @@ class SpaceKind(BaseModel):
     made: bool
 
 
-class SpaceMonth(BaseModel):
+class SpaceMonth(Model):
     """month: YYYY-MM, in which the films were filmed."""
 
     month: str
     bytes: int
 
 
-class MovingLine(BaseModel):
+class MovingLine(Model):
     """Originals that move. direction: to the second disk, or back. done, total: bytes. ended: they
     do not move any more; fault: why that was before the end."""
 
@@ -120,7 +120,7 @@ class MovingLine(BaseModel):
     fault: str | None
 
 
-class SecondDiskLine(BaseModel):
+class SecondDiskLine(Model):
     """Where originals stay beside this disk. here: the disk is there now."""
 
     folder: str
@@ -133,9 +133,10 @@ class SecondDiskAsk(Strict):
     folder: str = Field(min_length=1, max_length=4000)
 
 
-class Space(BaseModel):
+class Space(Model):
     """Where the space goes. free_bytes, total_bytes: of the disk. second: null for none. moving:
-    what moves, or moved last, null for nothing."""
+    what moves, or moved last, null for nothing. library: its folder, null where that is not told.
+    relocating: its own way to another disk, null for none."""
 
     kinds: list[SpaceKind]
     months: list[SpaceMonth]
@@ -143,9 +144,11 @@ class Space(BaseModel):
     total_bytes: int
     second: SecondDiskLine | None
     moving: MovingLine | None
+    library: str | None
+    relocating: MovingLine | None
 
 
-class MergedLine(BaseModel):
+class MergedLine(Model):
     """An archive that was brought in. source: its name. until: the day after which it stays."""
 
     source: str
@@ -153,14 +156,14 @@ class MergedLine(BaseModel):
     until: str
 
 
-class TakenBackAnswer(BaseModel):
+class TakenBackAnswer(Model):
     """went: things that are gone again. stays: those that were changed or used since."""
 
     went: int
     stays: int
 
 
-class Kept(BaseModel):
+class Kept(Model):
     """copies: moments of the copies of the database, the newest first. films_bytes: of all films
     and what a browser plays of them. merged: the last archive that was brought in and can be taken
     back, null for none."""
@@ -170,7 +173,7 @@ class Kept(BaseModel):
     merged: MergedLine | None
 
 
-class ArchiveAsk(BaseModel):
+class ArchiveAsk(Model):
     """films: with the films as they came."""
 
     films: bool = True

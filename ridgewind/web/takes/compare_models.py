@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 from ridgewind.web.takes.decision_models import DrillLink
 from ridgewind.web.takes.models import BandName, FilmPart, RemedyName, TakeLine, TraceColumns
 
@@ -17,7 +17,7 @@ class CompareQuery(Strict):
     takes: str | None = Field(default=None, max_length=400)
 
 
-class SideLine(BaseModel):
+class SideLine(Model):
     """move_s: when its move begins, s of the browser copy; null where it holds none."""
 
     take: TakeLine
@@ -32,7 +32,7 @@ class SideLine(BaseModel):
     top_band: BandName | None
 
 
-class GroupLine(BaseModel):
+class GroupLine(Model):
     """best: takes that cannot be told apart, or the one; reason: why."""
 
     title: str
@@ -44,6 +44,6 @@ class GroupLine(BaseModel):
     missing_words: str
 
 
-class CompareAnswer(BaseModel):
+class CompareAnswer(Model):
     title: str
     groups: list[GroupLine]

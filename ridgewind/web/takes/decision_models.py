@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import JobState, Strict
+from ridgewind.web.models import JobState, Model, Strict
 from ridgewind.web.takes.models import ChoiceName, RemedyName
 
 DriftName = Literal["left", "right", "up", "down"]
@@ -15,7 +15,7 @@ Purpose = Literal["preview", "film"]
 StrengthName = Literal["Light", "Medium", "Strong"]
 
 
-class RateLine(BaseModel):
+class RateLine(Model):
     """step: every which frame is shown, evenly; null where the cadence is uneven."""
 
     rate: float
@@ -26,7 +26,7 @@ class RateLine(BaseModel):
     passes: bool
 
 
-class StrengthLine(BaseModel):
+class StrengthLine(Model):
     """A strength of a polish. within: the brief's crop allows it."""
 
     corner_hz: float
@@ -39,22 +39,22 @@ class StrengthLine(BaseModel):
     warnings: list[str]
 
 
-class CurveLine(BaseModel):
+class CurveLine(Model):
     remedy: RemedyName
     strengths: list[StrengthLine]
 
 
-class HintLine(BaseModel):
+class HintLine(Model):
     kind: HintKind
     text: str
 
 
-class DrillLink(BaseModel):
+class DrillLink(Model):
     key: str
     name: str
 
 
-class RemedyDetails(BaseModel):
+class RemedyDetails(Model):
     """What lies behind the remedies. drill: that works on the first cause."""
 
     rates: list[RateLine]
@@ -78,7 +78,7 @@ class RenderAsk(RemedyAsk):
     purpose: Purpose
 
 
-class RecipeLine(BaseModel):
+class RecipeLine(Model):
     """Times are seconds of the browser copy."""
 
     remedy: RemedyName
@@ -96,7 +96,7 @@ class RecipeLine(BaseModel):
     subject_gust: float | None
 
 
-class RenderLine(BaseModel):
+class RenderLine(Model):
     """A film made from a take. gust, peak_gust: a preview measured again; off: by how much that is
     more than predicted. edge_gust: by the edges of its picture alone. subject_gust: of the subject
     that it holds, measured again."""
@@ -119,15 +119,15 @@ class RenderLine(BaseModel):
     worked: bool | None = Field(description="Smooth enough to the shooter's own eye")
 
 
-class RenderList(BaseModel):
+class RenderList(Model):
     renders: list[RenderLine]
 
 
-class RenderPath(BaseModel):
+class RenderPath(Model):
     render_id: int = Field(ge=1)
 
 
-class WindowColumns(BaseModel):
+class WindowColumns(Model):
     """Windows of a recipe over time: the four corners, x and y from the upper left, 0 to 1."""
 
     t_s: list[float]

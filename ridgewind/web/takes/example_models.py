@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 from ridgewind.web.takes.models import OriginName
 
 
@@ -16,7 +16,7 @@ class ExampleAsk(Strict):
     is_own: bool = False
 
 
-class ExampleBrief(BaseModel):
+class ExampleBrief(Model):
     """target: gust that the new brief allows. before: where the take came from until then."""
 
     brief_id: int

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.library.folders import FoundFilm, PassedOver
-from ridgewind.web.models import JobState, Strict
+from ridgewind.web.models import JobState, Model, Strict
 
 LONGEST_PATH = 2000
 
@@ -14,7 +14,7 @@ class FolderAsk(Strict):
     path: str = Field(min_length=1, max_length=LONGEST_PATH)
 
 
-class FolderScan(BaseModel):
+class FolderScan(Model):
     root: str
     films: list[FoundFilm]
     more: bool
@@ -25,11 +25,11 @@ class CopyAsk(FolderAsk):
     files: list[str] = Field(min_length=1, max_length=5000, description="Paths inside the folder")
 
 
-class CopyPath(BaseModel):
+class CopyPath(Model):
     copy_id: int = Field(ge=1)
 
 
-class RefusedFilm(BaseModel):
+class RefusedFilm(Model):
     """A film that could not be brought in, why, and what to do."""
 
     file: str
@@ -37,7 +37,7 @@ class RefusedFilm(BaseModel):
     next_step: str
 
 
-class CopyLine(BaseModel):
+class CopyLine(Model):
     """A copy from a folder. progress: 0 to 1 of all its films. films: how many were asked for;
     settled: brought in or refused; brought_in: that are in the library now."""
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import FeelName, Strict
+from ridgewind.web.models import FeelName, Model, Strict
 from ridgewind.web.takes.models import ChoiceName, OriginName, RemedyName, TakeLine
 
 SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
 
 
-class TakePage(BaseModel):
+class TakePage(Model):
     """total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
     stale: takes still to be judged again after a brief has changed."""
 
@@ -51,7 +51,7 @@ class ListQuery(OrderQuery):
     limit: int = Field(default=100, ge=1, le=200)
 
 
-class Pulse(BaseModel):
+class Pulse(Model):
     """stamp: changes with whatever is kept. all: takes. busy: films that wait or are measured.
     stale: takes whose line is out of date."""
 

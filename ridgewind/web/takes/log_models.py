@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ridgewind.core.motion.turn_rates import LogMapping
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 MOST_CHARACTERS = 200_000_000
 
@@ -38,7 +38,7 @@ class LogPreviewAsk(Strict):
     focal_eq_mm: float = Field(ge=1, le=3000)
 
 
-class LogPreview(BaseModel):
+class LogPreview(Model):
     names: list[str]
     mapping: Mapping
     seconds: float
@@ -60,14 +60,14 @@ class LogAsk(Strict):
     take_id: int | None
 
 
-class Shaken(BaseModel):
+class Shaken(Model):
     """How much one source says that the camera shook."""
 
     gust: float
     body_deg_s: float
 
 
-class LogLines(BaseModel):
+class LogLines(Model):
     """A film's log beside its picture: speeds of pan, percent of the long side a second, at the
     film's times. offset_s: None where the picture could not be measured. certainty: 0 where the
     clocks alone place it. of_picture: None where that is in doubt or could not be measured."""
@@ -95,7 +95,7 @@ class SessionLogAsk(Strict):
     sent_at_s: float = Field(ge=0, le=1e11)
 
 
-class JoinedLine(BaseModel):
+class JoinedLine(Model):
     """What became of a film: joined by its motion; by_clock where its picture cannot be measured;
     unsure; or outside of the log. ahead_s: of its clock's against the log's."""
 
@@ -106,5 +106,5 @@ class JoinedLine(BaseModel):
     certainty: float | None
 
 
-class SessionLogAnswer(BaseModel):
+class SessionLogAnswer(Model):
     films: list[JoinedLine]

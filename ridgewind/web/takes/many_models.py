@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 from ridgewind.web.takes.list_models import OrderQuery
 from ridgewind.web.takes.models import ChoiceName, TakeName
 
@@ -17,7 +17,7 @@ class IdsQuery(OrderQuery):
     """All that the list would show."""
 
 
-class TakeIds(BaseModel):
+class TakeIds(Model):
     """In the order of the list."""
 
     ids: list[int]
@@ -42,18 +42,18 @@ class ManyAsk(Chosen):
     deleted: Literal[True] | None = None
 
 
-class ManyAnswer(BaseModel):
+class ManyAnswer(Model):
     """change_id: by which it is undone; null of an undo. takes: how many were changed."""
 
     change_id: int | None
     takes: int
 
 
-class ChangePath(BaseModel):
+class ChangePath(Model):
     change_id: int = Field(ge=1)
 
 
-class ManyRenders(BaseModel):
+class ManyRenders(Model):
     """render_ids: of the films that are being made. passed_over: takes that have nothing to be
     made: kept as shot, to be filmed again, or without a picture."""
 
@@ -67,7 +67,7 @@ class ExportAsk(Chosen):
     form: Literal["csv", "json"]
 
 
-class CountedValue(BaseModel):
+class CountedValue(Model):
     """A value of a filter, in words, and how many takes it leaves."""
 
     value: str
@@ -75,7 +75,7 @@ class CountedValue(BaseModel):
     takes: int
 
 
-class Narrowings(BaseModel):
+class Narrowings(Model):
     """What the list could be narrowed by, beside what it is narrowed by already."""
 
     day: list[CountedValue]

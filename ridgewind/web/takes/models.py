@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
-from ridgewind.web.models import FeelName, JobState, NamedLink, Strict
+from ridgewind.web.models import FeelName, JobState, Model, NamedLink, Strict
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.takes.whose_models import ShotDoubt
 
@@ -17,7 +17,7 @@ TakeName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1,
 BandName = Literal["drift", "sway", "step", "jitter", "buzz"]
 
 
-class Fault(BaseModel):
+class Fault(Model):
     """Why a take could not be measured."""
 
     code: str
@@ -25,7 +25,7 @@ class Fault(BaseModel):
     next_step: str
 
 
-class TakeLine(BaseModel):
+class TakeLine(Model):
     """A take in the list. ridge: base64 of the small drawing, 48 columns of 5 heights."""
 
     id: int
@@ -50,18 +50,18 @@ class TakeLine(BaseModel):
     named: bool = Field(description="By the shooter, not by its file or what it is filed under")
 
 
-class TakePath(BaseModel):
+class TakePath(Model):
     take_id: int = Field(ge=1)
 
 
-class ImportAnswer(BaseModel):
+class ImportAnswer(Model):
     """duplicate: this very film was here already; take is the one that holds it."""
 
     take: TakeLine
     duplicate: bool
 
 
-class ClipFacts(BaseModel):
+class ClipFacts(Model):
     """width, height: px as displayed. claimed_s: what the file says where it ends early."""
 
     width: int
@@ -84,7 +84,7 @@ class ClipFacts(BaseModel):
     repeated: float = Field(description="Share of frames that show the one before again")
 
 
-class BandReading(BaseModel):
+class BandReading(Model):
     """excursion_pct, excursion_arcmin: root mean square of pan and tilt together."""
 
     name: BandName
@@ -100,7 +100,7 @@ CauseName = Literal[
 DirectionName = Literal["right", "left", "up", "down", "clockwise", "anticlockwise", "in", "out"]
 
 
-class CauseLine(BaseModel):
+class CauseLine(Model):
     """A cause of the shake. share: of S². certainty: 0 to 1. change: the one thing to try."""
 
     key: CauseName
@@ -112,23 +112,23 @@ class CauseLine(BaseModel):
     change: str
 
 
-class StepsLine(BaseModel):
+class StepsLine(Model):
     cadence_hz: float
     evenness: float
     hardness: float
 
 
-class FatigueLine(BaseModel):
+class FatigueLine(Model):
     growth: float
     passes_at_s: float | None
 
 
-class JoinLine(BaseModel):
+class JoinLine(Model):
     speed_pct_s: float
     direction: DirectionName | None
 
 
-class MoveLine(BaseModel):
+class MoveLine(Model):
     """The move that was meant; see ridgewind/core/moves/move.py. line: pan and tilt of its two
     ends, percent of the long side, as in the path."""
 
@@ -147,7 +147,7 @@ class MoveLine(BaseModel):
     line: list[list[float]]
 
 
-class MoveAnswer(BaseModel):
+class MoveAnswer(Model):
     """move: null where the camera was held. wander_pct: how far the frame wandered."""
 
     move: MoveLine | None
@@ -165,7 +165,7 @@ class SubjectMark(Strict):
     second: bool = Field(default=False, description="Another point of what is marked already")
 
 
-class PointPath(BaseModel):
+class PointPath(Model):
     """Where a marked point was: percent of the long side from the middle, right and down."""
 
     t_s: list[float]
@@ -184,13 +184,13 @@ class SubjectAnswer(PointPath):
     second: PointPath | None
 
 
-class PeakLine(BaseModel):
+class PeakLine(Model):
     hz: float
     part: Literal["pan", "tilt", "roll", "zoom"]
     share: float
 
 
-class SpectrumColumns(BaseModel):
+class SpectrumColumns(Model):
     """Weighted speed by frequency, of the shot that shakes most. speed: per part (pan, tilt,
     roll, zoom), root mean square in percent a second within each step of hz."""
 
@@ -199,20 +199,20 @@ class SpectrumColumns(BaseModel):
     peaks: list[PeakLine]
 
 
-class Stretch(BaseModel):
+class Stretch(Model):
     start_s: float
     end_s: float
     gust: float
 
 
-class ShotLine(BaseModel):
+class ShotLine(Model):
     start_s: float
     end_s: float
     gust: float | None
     reason: str | None
 
 
-class RemedyLine(BaseModel):
+class RemedyLine(Model):
     remedy: RemedyName
     passes: bool
     gust: float | None
@@ -231,7 +231,7 @@ class RemedyLine(BaseModel):
     subject_gust: float | None
 
 
-class TraceColumns(BaseModel):
+class TraceColumns(Model):
     """Columns of equal length. shares: five lists, drift first."""
 
     t_s: list[float]
@@ -240,7 +240,7 @@ class TraceColumns(BaseModel):
     trusted: list[bool]
 
 
-class PathColumns(BaseModel):
+class PathColumns(Model):
     """The path thinned for drawing over the picture."""
 
     t_s: list[float]
@@ -251,14 +251,14 @@ class PathColumns(BaseModel):
     meant_tilt_pct: list[float | None]
 
 
-class ReadoutLine(BaseModel):
+class ReadoutLine(Model):
     """In which the sensor reads a frame from its first line to its last, and who says so."""
 
     seconds: float
     source: Literal["setup", "film", "assumed"]
 
 
-class LikenessLine(BaseModel):
+class LikenessLine(Model):
     """A take against its brief's example. example, here: shares by band of what both show. apart:
     share of the shake in other bands than the example's. more, less: the bands with most too much
     and most too little, "" where they are alike. move: of the take, null where it was held."""
@@ -275,7 +275,7 @@ class LikenessLine(BaseModel):
     same_move: bool
 
 
-class Judgement(BaseModel):
+class Judgement(Model):
     """Everything that depends on the brief. Times are seconds of the browser copy."""
 
     gust: float | None
@@ -301,7 +301,7 @@ class Judgement(BaseModel):
     trace: TraceColumns
 
 
-class TakeSetup(BaseModel):
+class TakeSetup(Model):
     """The set-up of a take: its lens, and how it says the camera recorded."""
 
     id: int
@@ -335,7 +335,7 @@ class TakeChange(Strict):
     part: JudgedPart | None = Field(default=None, description="Judge this part of it alone")
 
 
-class TakePart(BaseModel):
+class TakePart(Model):
     """The part of its film that is judged, s of the browser copy. trimmed: its slate and
     count-in are left out; otherwise it is all between two slates."""
 
@@ -344,7 +344,7 @@ class TakePart(BaseModel):
     trimmed: bool
 
 
-class TakeDetail(BaseModel):
+class TakeDetail(Model):
     """judgement is null while the take has not been measured. brief_link: the named brief it
     points at, null where its brief is its own; brief_parent: the one its own departed from."""
 
@@ -370,7 +370,7 @@ class TakeDetail(BaseModel):
     after_id: int | None
 
 
-class FilmPart(BaseModel):
+class FilmPart(Model):
     """A take's part of its film, s of the browser copy; to_s: null for all of it."""
 
     take_id: int

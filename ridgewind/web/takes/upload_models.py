@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import Field
+
+from ridgewind.web.models import Model
 
 KEY = "^[0-9a-f]{32}$"
 
 
-class UploadPath(BaseModel):
+class UploadPath(Model):
     key: str = Field(pattern=KEY)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 
-class RivalLine(BaseModel):
+class RivalLine(Model):
     """One motion of a shot. where: its place in words. gust: what the camera would read if the
     motion were its own."""
 
@@ -19,7 +19,7 @@ class RivalLine(BaseModel):
     points: float
 
 
-class ShotDoubt(BaseModel):
+class ShotDoubt(Model):
     """The motions of a shot, the one that is believed first. Times are seconds of the film."""
 
     shot: int
@@ -52,14 +52,14 @@ class PointsQuery(Strict):
     from_s: float = Field(ge=0, description="Seconds of the browser copy; ten from there are told")
 
 
-class SeenPoints(BaseModel):
+class SeenPoints(Model):
     """Places x, y, x, y … of points at a moment: thousandths of the long side from the middle."""
 
     t_s: float
     places: list[int]
 
 
-class PointsAnswer(BaseModel):
+class PointsAnswer(Model):
     """believed: those of the motion that is taken for the camera's. others: of what moves by
     itself."""
 

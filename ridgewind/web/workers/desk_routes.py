@@ -8,7 +8,6 @@ from urllib.parse import urlsplit
 from flask import Response
 
 from ridgewind.jobs.remote import key_file
-from ridgewind.jobs.remote.broker import LENT_KINDS
 from ridgewind.jobs.remote.key_file import WorkerKey
 from ridgewind.jobs.remote.leases import NoSeatError, Seat
 from ridgewind.services import workers
@@ -101,7 +100,7 @@ def _answer(service: Service, db: Connection) -> models.WorkersAnswer:
             for one in workers.every(db)
         ],
         resting=desk.resting(),
-        waiting=sum(len(jobs.waiting(db, kind)) for kind in LENT_KINDS),
+        waiting=sum(len(jobs.waiting(db, kind)) for kind in jobs.LENT_KINDS),
         broker=_shown(desk.broker),
         reached=desk.reached(),
         address=None if opening is None else opening.address,

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from ridgewind.web.models import Strict
+from ridgewind.web.models import Model, Strict
 
 LentKind = Literal["measure", "render"]
 
@@ -18,7 +18,7 @@ class SeatAsk(Strict):
     cores: int = Field(ge=1, le=4096)
 
 
-class SeatAnswer(BaseModel):
+class SeatAnswer(Model):
     """queue: name of the library at the broker. beat_s: between two signs of life."""
 
     seat: int
@@ -26,7 +26,7 @@ class SeatAnswer(BaseModel):
     beat_s: float
 
 
-class SeatPath(BaseModel):
+class SeatPath(Model):
     seat_id: int = Field(ge=1)
 
 
@@ -37,7 +37,7 @@ class ClaimAsk(Strict):
     subject: int | None = Field(default=None, ge=1)
 
 
-class LoanAnswer(BaseModel):
+class LoanAnswer(Model):
     """order: what is to be done, as text. size_bytes, sha256: of the film that it needs."""
 
     lease: str
@@ -47,7 +47,7 @@ class LoanAnswer(BaseModel):
     sha256: str
 
 
-class ClaimAnswer(BaseModel):
+class ClaimAnswer(Model):
     """loan: null where nothing waits."""
 
     loan: LoanAnswer | None
@@ -60,7 +60,7 @@ class BeatAsk(Strict):
     done: float | None = Field(default=None, ge=0, le=1)
 
 
-class BeatAnswer(BaseModel):
+class BeatAnswer(Model):
     goes_on: bool
 
 
@@ -76,28 +76,28 @@ class GiveBackAsk(Strict):
     how: str = Field(max_length=40)
 
 
-class PartPath(BaseModel):
+class PartPath(Model):
     lease: str
     part: str
 
 
-class PartQuery(BaseModel):
+class PartQuery(Model):
     at: int = Field(ge=0)
 
 
-class LeasePath(BaseModel):
+class LeasePath(Model):
     lease: str
 
 
-class ReceivedAnswer(BaseModel):
+class ReceivedAnswer(Model):
     received: int
 
 
-class EmptyAnswer(BaseModel):
+class EmptyAnswer(Model):
     """Done."""
 
 
-class WorkerPath(BaseModel):
+class WorkerPath(Model):
     worker_id: int = Field(ge=1)
 
 
@@ -113,7 +113,7 @@ class RestAsk(Strict):
     resting: bool
 
 
-class SeatLine(BaseModel):
+class SeatLine(Model):
     """A process that works. doing: null while it waits. done: share, null where unknown. speed:
     seconds of film measured in a second, null before the first. ended: pieces of work done."""
 
@@ -127,7 +127,7 @@ class SeatLine(BaseModel):
     stopping: bool
 
 
-class WorkerLine(BaseModel):
+class WorkerLine(Model):
     """A machine that is let in. seen_at: ISO moment, null where it never came."""
 
     id: int
@@ -137,7 +137,7 @@ class WorkerLine(BaseModel):
     seats: list[SeatLine]
 
 
-class WorkersAnswer(BaseModel):
+class WorkersAnswer(Model):
     """resting: this computer leaves the work to others. waiting: films that wait to be measured or
     rendered. broker: address without its password, null for none; reached: null while unknown.
     address: at which other machines come, null while it is closed to the network."""
@@ -150,7 +150,7 @@ class WorkersAnswer(BaseModel):
     address: str | None
 
 
-class LetInAnswer(BaseModel):
+class LetInAnswer(Model):
     """file: the key's, to be saved; it cannot be told again."""
 
     workers: WorkersAnswer

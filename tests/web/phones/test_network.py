@@ -186,6 +186,9 @@ def test_a_phone_may_change_what_is_listed_and_nothing_else(library, paired):
     for method, rule in every:
         path = rule.build(dict.fromkeys(rule.arguments, 1))[1]
         status, _, text = paired.ask(method, path)
+        if rule.endpoint.startswith("worker."):
+            assert status == 401, (method, path)  # for workers' keys alone
+            continue
         refused = "not_on_phone" in text
         changes = method not in ("GET", "HEAD")
         wanted = rule.endpoint in door.HIDDEN or (changes and rule.endpoint not in door.MAY_CHANGE)

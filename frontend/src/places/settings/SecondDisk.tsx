@@ -1,10 +1,9 @@
 import { useState } from "react";
 import { useSecondDisk, type Space } from "../../api/settings";
-import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
-import { Progress } from "../../ui/Progress";
 import { TextField } from "../../ui/TextField";
+import { Moves } from "./Moves";
 
 type Props = Pick<Space, "second" | "moving">;
 
@@ -56,31 +55,6 @@ export function SecondDisk({ second, moving }: Props) {
         </>
       )}
       {moving && <Moves moving={moving} onStop={() => act.mutate({ act: "stop" })} />}
-    </div>
-  );
-}
-
-type MovesProps = { moving: NonNullable<Space["moving"]>; onStop: () => void };
-
-function Moves({ moving, onStop }: MovesProps) {
-  const words = `${format.fileSize(moving.done)} of ${format.fileSize(moving.total)} moved`;
-  return (
-    <div role="status" className="mt-2 flex flex-wrap items-center gap-3 text-note">
-      <span>
-        {words}
-        {moving.fault && <span className="text-ember-deep">: {moving.fault}</span>}
-      </span>
-      {!moving.ended && (
-        <>
-          <span className="w-[160px]">
-            <Progress
-              value={moving.total ? moving.done / moving.total : null}
-              label="How far the films are"
-            />
-          </span>
-          <Button onClick={onStop}>Stop</Button>
-        </>
-      )}
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useFreeSpace, useSpace, type Space } from "../../api/settings";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
+import { MoveLibrary } from "./MoveLibrary";
 import { SecondDisk } from "./SecondDisk";
 import { KIND_WORDS, monthWords, shares } from "./space";
 
@@ -11,7 +12,8 @@ export function SpaceSection() {
   const free = useFreeSpace();
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return null;
-  const { kinds, months, free_bytes, total_bytes, second, moving } = found.data;
+  const { kinds, months, free_bytes, total_bytes, second, moving, library, relocating } =
+    found.data;
   const again = kinds.filter((one) => one.made).reduce((sum, one) => sum + one.bytes, 0);
   return (
     <section aria-label="Where the space goes" className="border-b border-line px-4 py-4 sm:px-8">
@@ -23,6 +25,7 @@ export function SpaceSection() {
       <Strata kinds={kinds} />
       {months.length > 1 && <Months months={months} />}
       <SecondDisk second={second} moving={moving} />
+      <MoveLibrary library={library} relocating={relocating} />
       {again > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-3 text-note">
           <Button onClick={() => free.mutate()}>Free {format.fileSize(again)}</Button>
