@@ -17,7 +17,7 @@ PACKAGE = ROOT / "ridgewind"
 
 WRONG_ARROWS = {
     "core/units.py": "import time, av, sqlite3, flask, huey, click, pydantic, icalendar, segno",
-    "core/errors.py": "import watchdog, cryptography, opentimelineio, PIL",
+    "core/errors.py": "import watchdog, cryptography, opentimelineio, PIL, httpx",
     "core/shake/gust.py": "from ridgewind.core.judge import cost",
     "store/settings.py": "from ridgewind.media import probe",
     "library/folders.py": "import scipy; from ridgewind.services import eyes",

@@ -48,6 +48,7 @@ def test_it_goes_on_at_its_new_place_and_is_found_by_its_old_name(server, short_
     again = Server("serve", old, tmp_path / "log2")
     try:
         assert again.get("/api/space")["library"] == str(new)
+        (old / "key").unlink()  # the test's own
         again.put("/api/space/library", {"folder": str(old)})
         again.wait_until(lambda: moved_to(again, old))
         assert again.get(f"/api/takes/{take}")["take"]["name"] == "Here now"
