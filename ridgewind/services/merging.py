@@ -113,13 +113,13 @@ def take_back(library: Library, db: Connection) -> TakenBack:
         raise GoneError(*NOTHING)
     record = json.loads(kept.record)
     with database.atomic(db):
-        made, sha256s = _Undo(db, record).run()
+        made, films = _Undo(db, record).run()
         merging.drop(db, kept.id)
-    for sha256 in sha256s:
-        for path in (library.copy_of(sha256), library.still_of(sha256)):
+    for file in films:
+        sha256 = file.partition(".")[0]
+        copies = (library.copy_of(sha256), library.still_of(sha256))
+        for path in (*copies, *library.places_of(file)):
             path.unlink(missing_ok=True)
-        for original in library.originals.glob(f"{sha256}.*"):
-            original.unlink(missing_ok=True)
     return made
 
 
@@ -369,7 +369,7 @@ class _Undo:
         self._stays = 0
 
     def run(self) -> tuple[TakenBack, list[str]]:
-        """Returns what went, and the digests of the films that did."""
+        """Returns what went, and the files of the films that did."""
         for before in reversed(self._record["before"]):
             self._change_back(before)
         went, films = 0, []
@@ -385,7 +385,7 @@ class _Undo:
                 continue
             went += 1
             if table == "clip":
-                films.append(row["sha256"])
+                films.append(row["file"])
         return TakenBack(went, self._stays), films
 
     def _used(self, table: str, number: int, came: set[tuple[str, int]]) -> bool:

@@ -51,6 +51,9 @@ CHECK_S = 1.0
 STOP_S = 5.0
 MOST_PIECE_BYTES = 8 << 20
 MOST_PART_BYTES = 200 << 30
+MOST_RESULT_BYTES = 256 << 20
+"""Read at once; an hour at 60 frames a second is 40 MB."""
+
 PARTS: dict[Kind, tuple[str, ...]] = {
     "measure": ("result", "copy", "still"),
     "render": ("result", "film"),
@@ -384,6 +387,8 @@ class Leases:
             if _sha256(self._part(lease, name)) != digest:
                 self._part(lease, name).unlink(missing_ok=True)
                 raise PartError
+        if self._part(lease, "result").stat().st_size > MOST_RESULT_BYTES:
+            raise PartError
         try:
             result = wire.result_read(self._part(lease, "result").read_text(encoding="utf-8"))
         except (wire.WireError, UnicodeDecodeError) as error:

@@ -8,7 +8,7 @@ from __future__ import annotations
 import base64
 import io
 import json
-from dataclasses import asdict
+from dataclasses import asdict, astuple
 from typing import Any
 
 import numpy as np
@@ -35,6 +35,9 @@ _SLATES, _RENDERED, _FAULT = (
     TypeAdapter(list[SlateSeen]), TypeAdapter(RenderResult), TypeAdapter(Fault),
 )  # fmt: skip
 _FACTS = TypeAdapter(ClipFactsRow)
+MOST_WORDS = 300
+"""Letters of each part of a fault."""
+
 _PLANNED = TypeAdapter(list[tuple[int, int, float]] | None)
 
 
@@ -109,7 +112,8 @@ def result_read(text: str) -> Result:
     try:
         told = json.loads(text)
         if "fault" in told:
-            return _FAULT.validate_python(told["fault"])
+            fault = _FAULT.validate_python(told["fault"])
+            return Fault(*(words[:MOST_WORDS] for words in astuple(fault)))
         if "rendered" in told:
             return _RENDERED.validate_python(told["rendered"])
         measured = told["measured"]
