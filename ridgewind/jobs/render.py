@@ -37,7 +37,7 @@ adds no shake of its own. Larger films are seen through their browser copy, scal
 def render_one(library: Library, render_id: int) -> None:
     """Render one film if it is still waiting; it is there whole, or not at all."""
     run_task(library, Task("render", _render, UNFORESEEN, undo=_remove_film), render_id)
-    _prune(library)
+    prune(library)
 
 
 def _remove_film(library: Library, render_id: int) -> None:
@@ -90,7 +90,7 @@ def _render(library: Library, db: Connection, render_id: int, watch: Watch) -> K
     return lambda: keep(db, render_id, result, size_bytes=target.stat().st_size)
 
 
-def _prune(library: Library) -> None:
+def prune(library: Library) -> None:
     """Old previews go; full-size films stay until the shooter removes them."""
     with database.opened(library.database) as db:
         for old in renders.old_previews(db, keep=MOST_PREVIEWS):

@@ -3,8 +3,6 @@ same stays, what differs is asked; all of it or nothing, and undone for a week."
 
 from __future__ import annotations
 
-import base64
-import hashlib
 import json
 from collections import Counter
 from collections.abc import Callable
@@ -16,7 +14,6 @@ from ridgewind.core.practice.slate import OUTINGS_FROM
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import take_over
 from ridgewind.services import restoring
-from ridgewind.services.errors import GoneError
 from ridgewind.services.things import (
     BY_TABLE,
     KINDS,
@@ -26,6 +23,9 @@ from ridgewind.services.things import (
     Kind,
     Part,
     Side,
+    digest_of,
+    held_by,
+    parts_of,
     slated,
 )
 from ridgewind.store import briefs, clips, database, merging, summaries, takes
@@ -34,8 +34,6 @@ from ridgewind.store.merging import Row
 
 Choice = Literal["ours", "theirs"]
 Progress = Callable[[float], None]
-
-NOTHING = ("There is no archive to take back.", "It was taken back, or came over a week ago.")
 
 
 @dataclass(frozen=True)
@@ -59,14 +57,6 @@ class Came:
     kept: int
     replaced: int
     merge_id: int
-
-
-@dataclass(frozen=True)
-class TakenBack:
-    """went: things that are gone again. stays: those that came, and were changed or used since."""
-
-    went: int
-    stays: int
 
 
 @dataclass(frozen=True)
@@ -99,28 +89,6 @@ def merge(
             return _merged(their_db, library, db, choose, file.name)
     finally:
         take_over(library)
-
-
-def latest(db: Connection) -> merging.MergeRow | None:
-    """What can be taken back, None where there is nothing."""
-    return merging.newest(db)
-
-
-def take_back(library: Library, db: Connection) -> TakenBack:
-    """Undo the last merge. What was changed or used since it came stays. Raises GoneError."""
-    kept = merging.newest(db)
-    if kept is None:
-        raise GoneError(*NOTHING)
-    record = json.loads(kept.record)
-    with database.atomic(db):
-        made, films = _Undo(db, record).run()
-        merging.drop(db, kept.id)
-    for file in films:
-        sha256 = file.partition(".")[0]
-        copies = (library.copy_of(sha256), library.still_of(sha256))
-        for path in (*copies, *library.places_of(file)):
-            path.unlink(missing_ok=True)
-    return made
 
 
 def _merged(
@@ -222,16 +190,16 @@ class _Apply:
         kind, number = pair.kind, pair.ours["_rowid"]
         before: dict[str, Any] = {
             "table": kind.table, "number": number,
-            "row": _packed(merging.whole(self._db, kind.table, pair.ours)), "parts": {},
+            "row": merging.packed(merging.whole(self._db, kind.table, pair.ours)), "parts": {},
         }  # fmt: skip
-        for part in _parts_of(kind):
+        for part in parts_of(kind):
             if not part.told:
                 continue
             held = self._held(kind, part, pair.ours)
             before["parts"][part.table] = [
-                _packed(merging.whole(self._db, part.table, row)) for row in held
+                merging.packed(merging.whole(self._db, part.table, row)) for row in held
             ]
-        for part in reversed(_parts_of(kind)):
+        for part in reversed(parts_of(kind)):
             if part.told:
                 for row in self._held(kind, part, pair.ours):
                     merging.remove(self._db, part.table, row["_rowid"])
@@ -239,7 +207,7 @@ class _Apply:
                         self._alone[part.table].discard(row[part.alone])
         if kind.table == "take" and pair.ours["brief_id"] not in self._ours.keys["brief"]:
             brief = merging.whole(self._db, "brief", self._ours.row("brief", pair.ours["brief_id"]))
-            before["own_brief"] = _packed(brief)
+            before["own_brief"] = merging.packed(brief)
         values = self._values(kind, pair.theirs)
         for name in ("file", "cleared_at", "deleted_at"):
             values.pop(name, None)
@@ -280,12 +248,12 @@ class _Apply:
         """What an undo needs: what came, as it came, and what was before."""
         now = Side(db)
         came = [
-            [table, number, _digest(now.told(BY_TABLE[table], now.row(table, number)))]
+            [table, number, digest_of(now.told(BY_TABLE[table], now.row(table, number)))]
             for table, number in self._came
         ]
         for before in self._before:
             row = now.row(before["table"], before["number"])
-            before["after"] = _digest(now.told(BY_TABLE[before["table"]], row))
+            before["after"] = digest_of(now.told(BY_TABLE[before["table"]], row))
         return {"came": came, "before": self._before}
 
     def _values(self, kind: Kind, row: Row) -> Row:
@@ -314,7 +282,7 @@ class _Apply:
         )
 
     def _add_parts(self, kind: Kind, row: Row, number: int, *, told_alone: bool = False) -> None:
-        for part in _parts_of(kind):
+        for part in parts_of(kind):
             if told_alone and not part.told:
                 continue
             for one in self._held_by_theirs(kind, part, row):
@@ -343,123 +311,7 @@ class _Apply:
             self._shots[theirs_id] = made
 
     def _held(self, kind: Kind, part: Part, row: Row) -> list[Row]:
-        return _held_by(self._ours, kind, part, row)
+        return held_by(self._ours, kind, part, row)
 
     def _held_by_theirs(self, kind: Kind, part: Part, row: Row) -> list[Row]:
-        return _held_by(self._theirs, kind, part, row)
-
-
-def _parts_of(kind: Kind) -> tuple[Part, ...]:
-    return (*kind.parts, SHOT_TAKES) if kind.table == "outing" else kind.parts
-
-
-def _held_by(side: Side, kind: Kind, part: Part, row: Row) -> list[Row]:
-    if part is not SHOT_TAKES:
-        return side.owned(part, row["_rowid"])
-    shots = side.owned(kind.parts[0], row["_rowid"])
-    return [one for shot in shots for one in side.owned(SHOT_TAKES, shot["id"])]
-
-
-class _Undo:
-    """Takes back what a record says, but for what was changed or used since."""
-
-    def __init__(self, db: Connection, record: dict[str, Any]) -> None:
-        self._db, self._record = db, record
-        self._side = Side(db)
-        self._stays = 0
-
-    def run(self) -> tuple[TakenBack, list[str]]:
-        """Returns what went, and the files of the films that did."""
-        for before in reversed(self._record["before"]):
-            self._change_back(before)
-        went, films = 0, []
-        came = {(table, number) for table, number, _ in self._record["came"]}
-        for table, number, digest in reversed(self._record["came"]):
-            kind = BY_TABLE[table]
-            row = merging.number_of(self._db, table, number)
-            if row is None:
-                continue
-            changed = _digest(self._side.told(kind, self._side.row(table, number))) != digest
-            if changed or self._used(table, number, came) or not self._remove(kind, row):
-                self._stays += 1
-                continue
-            went += 1
-            if table == "clip":
-                films.append(row["file"])
-        return TakenBack(went, self._stays), films
-
-    def _used(self, table: str, number: int, came: set[tuple[str, int]]) -> bool:
-        """Whether something that did not come with it points at a take."""
-        if table != "take":
-            return False
-        sessions = {one["session_id"] for one in self._of_take("session_take", number)}
-        outings = {one["outing_id"] for one in self._of_take("used_take", number)}
-        shots = {one["shot_id"] for one in self._of_take("shot_take", number)}
-        outings |= {self._side.row("outing_shot", shot)["outing_id"] for shot in shots}
-        owners = {("session", one) for one in sessions} | {("outing", one) for one in outings}
-        still = {one for one in owners if merging.number_of(self._db, *one) is not None}
-        return bool(still) or bool(owners - came)
-
-    def _of_take(self, table: str, number: int) -> list[Row]:
-        return [row for row in self._side.rows(table) if row["take_id"] == number]
-
-    def _remove(self, kind: Kind, row: Row) -> bool:
-        number = row["_rowid"]
-        if kind.table == "take":
-            takes.remove(self._db, number)
-            return True
-        if kind.table == "clip":
-            if takes.of_clip(self._db, number):
-                return False
-            clips.remove(self._db, number)
-            return True
-        for part in reversed(_parts_of(kind)):
-            for one in _held_by(self._side, kind, part, row):
-                merging.remove(self._db, part.table, one["_rowid"])
-        return merging.remove(self._db, kind.table, number)
-
-    def _change_back(self, before: dict[str, Any]) -> None:
-        table, number = before["table"], before["number"]
-        kind = BY_TABLE[table]
-        if merging.number_of(self._db, table, number) is None:
-            return
-        row = self._side.row(table, number)
-        if _digest(self._side.told(kind, row)) != before["after"]:
-            self._stays += 1
-            return
-        for part in reversed(_parts_of(kind)):
-            if part.told:
-                for one in _held_by(self._side, kind, part, row):
-                    merging.remove(self._db, part.table, one["_rowid"])
-        values = _unpacked(before["row"])
-        if "own_brief" in before:
-            brief = _unpacked(before["own_brief"])
-            brief.pop("id")
-            values["brief_id"] = merging.insert(self._db, "brief", brief)
-        merging.change(self._db, table, number, values)
-        if table == "take":
-            briefs.remove_own(self._db, row["brief_id"])
-        for part in _parts_of(kind):
-            for one in before["parts"].get(part.table, []):
-                merging.insert(self._db, part.table, _unpacked(one))
-        if table == "take":
-            summaries.mark_take_stale(self._db, number)
-
-
-def _digest(told: Row) -> str:
-    text = json.dumps(told, sort_keys=True, default=lambda one: one.sha256)
-    return hashlib.sha256(text.encode()).hexdigest()
-
-
-def _packed(row: Row) -> Row:
-    return {
-        name: {"base64": base64.b64encode(value).decode()} if isinstance(value, bytes) else value
-        for name, value in row.items()
-    }
-
-
-def _unpacked(row: Row) -> Row:
-    return {
-        name: base64.b64decode(value["base64"]) if isinstance(value, dict) else value
-        for name, value in row.items()
-    }
+        return held_by(self._theirs, kind, part, row)

@@ -7,6 +7,7 @@ library to library, it can be compared with another.
 
 from __future__ import annotations
 
+import hashlib
 import json
 from collections import defaultdict
 from dataclasses import dataclass, field
@@ -239,3 +240,22 @@ class Side:
             counts[words] += 1
             by_key[key] = row
         self.keys[kind.table], self.by_key[kind.table] = keys, by_key
+
+
+def parts_of(kind: Kind) -> tuple[Part, ...]:
+    """All parts, also those of an outing's shots."""
+    return (*kind.parts, SHOT_TAKES) if kind.table == "outing" else kind.parts
+
+
+def held_by(side: Side, kind: Kind, part: Part, row: Row) -> list[Row]:
+    """The rows of a part of a thing, the oldest first."""
+    if part is not SHOT_TAKES:
+        return side.owned(part, row["_rowid"])
+    shots = side.owned(kind.parts[0], row["_rowid"])
+    return [one for shot in shots for one in side.owned(SHOT_TAKES, shot["id"])]
+
+
+def digest_of(told: Row) -> str:
+    """By which a thing as it was told is known again."""
+    text = json.dumps(told, sort_keys=True, default=lambda one: one.sha256)
+    return hashlib.sha256(text.encode()).hexdigest()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import hashlib
 import sqlite3
 from dataclasses import dataclass
@@ -113,3 +114,19 @@ def _select(db: sqlite3.Connection, table: str) -> str:
 def _known(table: str) -> str:
     assert table in ARCHIVED
     return table
+
+
+def packed(row: Row) -> Row:
+    """A row as JSON has it."""
+    return {
+        name: {"base64": base64.b64encode(value).decode()} if isinstance(value, bytes) else value
+        for name, value in row.items()
+    }
+
+
+def unpacked(row: Row) -> Row:
+    """The row that `packed` made JSON of."""
+    return {
+        name: base64.b64decode(value["base64"]) if isinstance(value, dict) else value
+        for name, value in row.items()
+    }

@@ -23,7 +23,8 @@ from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
 from ridgewind.services.archiving import archive
 from ridgewind.services.errors import ArchiveError, GoneError
-from ridgewind.services.merging import merge, take_back
+from ridgewind.services.merging import merge
+from ridgewind.services.taking_back import take_back
 from ridgewind.services.things import KINDS, Side
 from ridgewind.store import archived, briefs, clips, database, outings, takes
 from ridgewind.store.outings import OutingFacts

@@ -8,10 +8,8 @@ grow, so that no clock can be wrong.
 
 from __future__ import annotations
 
-import hashlib
 import logging
 import secrets
-import shutil
 import threading
 import time
 from collections.abc import Callable
@@ -20,14 +18,15 @@ from pathlib import Path
 
 from ridgewind import __version__
 from ridgewind.core.motion import METHOD
-from ridgewind.films.orders import MeasureResult, RenderResult
+from ridgewind.films.orders import MeasureResult
 from ridgewind.jobs import measure, render
 from ridgewind.jobs.queue import Queue
-from ridgewind.jobs.remote import wire
+from ridgewind.jobs.remote.parts import Parts, sha256_of
+from ridgewind.jobs.remote.seats import LOST_S, Machine, Seat, Seats
 from ridgewind.jobs.remote.wire import Order, Result
-from ridgewind.library.library import SPARE_BYTES, Library
+from ridgewind.library.library import Library
 from ridgewind.library.tidying import ORIGINAL
-from ridgewind.media.errors import DISK_FULL, MISSING, MediaError, UnreadableError
+from ridgewind.media.errors import MISSING, MediaError, UnreadableError
 from ridgewind.store import clips, database, jobs, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import StorageError
@@ -41,70 +40,12 @@ VERSION = f"{__version__} {METHOD}"
 BEAT_S = 2.0
 """Between two signs of life of a worker."""
 
-LOST_S = 15.0
-"""Without one for so long, its work is another's."""
-
-REMEMBERED_S = 24 * 3600.0
-"""For so long a worker that sleeps is still told that it was to stop."""
-
 CHECK_S = 1.0
 STOP_S = 5.0
-MOST_PIECE_BYTES = 8 << 20
-MOST_PART_BYTES = 200 << 30
-MOST_RESULT_BYTES = 256 << 20
-"""Read at once; an hour at 60 frames a second is 40 MB."""
-
-PARTS: dict[Kind, tuple[str, ...]] = {
-    "measure": ("result", "copy", "still"),
-    "render": ("result", "film"),
-}
-"""What a worker sends back; of a film that cannot be done, the result alone."""
-
-PART_NAMES = sorted({name for names in PARTS.values() for name in names})
 
 
 class LeaseLostError(Exception):
     """The work was taken back, stopped, or done by another."""
-
-
-class NoSeatError(Exception):
-    """The worker is not known here: the server was started again, or it slept for long."""
-
-
-class AskedToStopError(Exception):
-    """The shooter asked this worker to stop."""
-
-
-class PartError(Exception):
-    """What was sent back is not what was told of it."""
-
-
-@dataclass(frozen=True)
-class Machine:
-    """What a worker tells of itself. cores: that it may use."""
-
-    cores: int
-
-
-@dataclass
-class Seat:
-    """One process that works. worker_id, name: of the machine. task: what it is at: kind, subject
-    and lease. done: its share, None where unknown. film_s, busy_s: of films measured, and the time
-    it took. ended: how many pieces of work it has done. stopping: it was asked to stop."""
-
-    id: int
-    worker_id: int
-    name: str
-    machine: Machine
-    heard_s: float
-    task: tuple[Kind, int, str] | None = None
-    task_name: str = ""
-    began_s: float = 0.0
-    done: float | None = None
-    film_s: float = 0.0
-    busy_s: float = 0.0
-    ended: int = 0
-    stopping: bool = False
 
 
 @dataclass(frozen=True)
@@ -140,9 +81,7 @@ class Leases:
         clock: Callable[[], float] = time.monotonic,
     ) -> None:
         self._library, self._queue, self._on_kept, self._clock = library, queue, on_kept, clock
-        self._guard = threading.Lock()
-        self._seats: dict[int, Seat] = {}
-        self._seat_numbers = 0
+        self._seats, self._parts = Seats(clock), Parts(library)
         self._loans: dict[str, _Loan] = {}
         self._digests: dict[tuple[Path, int, int], str] = {}
         self._stopping = threading.Event()
@@ -158,36 +97,22 @@ class Leases:
 
     def sit(self, worker_id: int, name: str, machine: Machine) -> int:
         """A process that wants work; returns the number of its seat."""
-        with self._guard:
-            self._seat_numbers += 1
-            number = self._seat_numbers
-            self._seats[number] = Seat(number, worker_id, name, machine, self._clock())
-        return number
+        return self._seats.sit(worker_id, name, machine)
 
     def leave(self, seat_id: int, worker_id: int) -> None:
         """It goes; what it was at is another's. Raises NoSeatError."""
-        seat = self._seat(seat_id, worker_id)
+        seat = self._seats.of(seat_id, worker_id)
         if seat.task is not None:
             self._take_back(seat.task[2])
-        with self._guard:
-            self._seats.pop(seat_id, None)
+        self._seats.leave(seat_id)
 
     def seats(self) -> list[Seat]:
         """All that were heard of lately, the first that came first."""
-        now_s = self._clock()
-        with self._guard:
-            for seat_id, seat in list(self._seats.items()):
-                if now_s - seat.heard_s > (REMEMBERED_S if seat.stopping else LOST_S):
-                    del self._seats[seat_id]
-            return [one for one in self._seats.values() if now_s - one.heard_s <= LOST_S]
+        return self._seats.here()
 
     def stop(self, seat_id: int) -> None:
         """Ask a worker to stop; what it is at is another's from now on. Raises NoSeatError."""
-        with self._guard:
-            seat = self._seats.get(seat_id)
-            if seat is None:
-                raise NoSeatError
-            seat.stopping = True
+        seat = self._seats.stop(seat_id)
         if seat.task is not None:
             self._take_back(seat.task[2])
 
@@ -202,7 +127,7 @@ class Leases:
     ) -> Lent | None:
         """Lend what waits: a subject, or where None is told the oldest. None where it waits no
         more. Raises NoSeatError, AskedToStopError."""
-        seat = self._heard(seat_id, worker_id)
+        seat = self._seats.heard(seat_id, worker_id)
         with database.opened(self._library.database) as db:
             wanted = jobs.waiting(db, kind) if subject_id is None else [subject_id]
             for one in wanted:
@@ -216,7 +141,7 @@ class Leases:
     def beat(self, seat_id: int, worker_id: int, lease: str | None, done: float | None) -> bool:
         """A sign of life. Returns whether the work goes on; False where it was taken back or is to
         stop. Raises NoSeatError, AskedToStopError."""
-        seat = self._heard(seat_id, worker_id)
+        seat = self._seats.heard(seat_id, worker_id)
         if lease is None:
             return True
         loan = self._loans.get(lease)
@@ -240,51 +165,41 @@ class Leases:
 
     def received(self, lease: str, part: str) -> int:
         """Bytes of a part that are here. Raises LeaseLostError, PartError."""
-        path = self._part(lease, part)
-        return path.stat().st_size if path.exists() else 0
+        self._loan(lease)
+        return self._parts.received(lease, part)
 
     def put(self, lease: str, part: str, offset: int, piece: bytes) -> int:
         """Append to a part; returns how much is here. A piece that begins elsewhere changes
         nothing. Raises LeaseLostError, PartError, and MediaError where the disk is full."""
         with database.opened(self._library.database) as db:
             self._job(db, lease)
-        path, loan = self._part(lease, part), self._loan(lease)
+        loan = self._loan(lease)
         with loan.guard:
-            here = self.received(lease, part)
-            if offset != here:
-                return here
-            if here + len(piece) > MOST_PART_BYTES:
-                raise PartError
-            if shutil.disk_usage(self._library.root).free < len(piece) + SPARE_BYTES:
-                raise MediaError(*DISK_FULL)
-            with path.open("ab") as file:
-                file.write(piece)
-            loan.heard_s = self._clock()
-            return here + len(piece)
+            here = self._parts.append(lease, part, offset, piece)
+        loan.heard_s = self._clock()
+        return here
 
     def finish(self, seat_id: int, worker_id: int, lease: str, digests: dict[str, str]) -> None:
         """Keep what a worker sent back, whole or not at all. digests: SHA-256 of each part. Raises
         NoSeatError, LeaseLostError, PartError."""
-        seat = self._heard(seat_id, worker_id)
+        seat = self._seats.heard(seat_id, worker_id)
         loan = self._loan(lease)
         with loan.guard, database.opened(self._library.database) as db:
             job = self._job(db, lease)
-            result = self._result(lease, job, digests)
+            result = self._parts.result(lease, job.kind, digests)
             with database.atomic(db):
                 self._keep(db, self._job(db, lease), lease, result)
             self._forget(lease)
         film_s = result.measured.duration_s if isinstance(result, MeasureResult) else 0.0
-        with self._guard:
-            seat.ended += 1
-            seat.film_s += film_s
-            seat.busy_s += self._clock() - seat.began_s if film_s else 0.0
-            seat.task = None
+        self._seats.end(seat, film_s=film_s)
+        if job.kind == "render":
+            render.prune(self._library)
         self._on_kept()
 
     def give_back(self, seat_id: int, worker_id: int, lease: str, how: str) -> None:
         """A worker did not end its work. how: crashed or stuck (it counts against the film),
         unforeseen (it is given up), or anything else: no fault of the film. Raises NoSeatError."""
-        seat = self._heard(seat_id, worker_id)
+        self._seats.heard(seat_id, worker_id)
         with database.opened(self._library.database) as db, database.atomic(db):
             job = jobs.of_lease(db, lease)
             if job is None:
@@ -300,8 +215,6 @@ class Leases:
                 jobs.put_back(db, job.kind, job.subject_id)
         self._again(job)
         self._forget(lease)
-        with self._guard:
-            seat.task = None
 
     def check(self) -> None:
         """Take back what was not heard of."""
@@ -369,36 +282,13 @@ class Leases:
         if kind == "render":
             clip_id = takes.by_id(db, renders.by_id(db, subject_id).take_id).clip_id
         name = next((take.name for take in takes.of_clip(db, clip_id)), "")
-        with self._guard:
-            seat.task, seat.task_name = (kind, subject_id, lease), name
-            seat.began_s, seat.done = self._clock(), 0.0
+        self._seats.begin(seat, (kind, subject_id, lease), name)
 
     def _order(self, db: Connection, kind: Kind, subject_id: int) -> tuple[Order, Path]:
         if kind == "render":
             return render.order_of(self._library, db, subject_id)
         clip = clips.by_id(db, subject_id)
         return measure.order_of(db, subject_id), self._library.film(clip.file)
-
-    def _result(self, lease: str, job: JobRow, digests: dict[str, str]) -> Result:
-        names = set(digests)
-        if "result" not in names or not names <= set(PARTS[job.kind]):
-            raise PartError
-        for name, digest in digests.items():
-            if _sha256(self._part(lease, name)) != digest:
-                self._part(lease, name).unlink(missing_ok=True)
-                raise PartError
-        if self._part(lease, "result").stat().st_size > MOST_RESULT_BYTES:
-            raise PartError
-        try:
-            result = wire.result_read(self._part(lease, "result").read_text(encoding="utf-8"))
-        except (wire.WireError, UnicodeDecodeError) as error:
-            raise PartError from error
-        wanted = MeasureResult if job.kind == "measure" else RenderResult
-        if not isinstance(result, Fault) and (
-            not isinstance(result, wanted) or names != set(PARTS[job.kind])
-        ):
-            raise PartError
-        return result
 
     def _keep(self, db: Connection, job: JobRow, lease: str, result: Result) -> None:
         """In one transaction; files are in place before it ends."""
@@ -411,27 +301,13 @@ class Leases:
             sha256 = clips.by_id(db, number).sha256
             measure.keep(db, number, result)
             jobs.finish(db, "measure", number)
-            self._part(lease, "copy").replace(self._library.copy_of(sha256))
-            self._part(lease, "still").replace(self._library.still_of(sha256))
+            self._parts.path(lease, "copy").replace(self._library.copy_of(sha256))
+            self._parts.path(lease, "still").replace(self._library.still_of(sha256))
         else:
-            film = self._part(lease, "film")
+            film = self._parts.path(lease, "film")
             render.keep(db, number, result, size_bytes=film.stat().st_size)
             jobs.finish(db, "render", number)
             film.replace(self._library.render_of(number))
-
-    def _seat(self, seat_id: int, worker_id: int) -> Seat:
-        with self._guard:
-            seat = self._seats.get(seat_id)
-        if seat is None or seat.worker_id != worker_id:
-            raise NoSeatError
-        return seat
-
-    def _heard(self, seat_id: int, worker_id: int) -> Seat:
-        seat = self._seat(seat_id, worker_id)
-        if seat.stopping:
-            raise AskedToStopError
-        seat.heard_s = self._clock()
-        return seat
 
     def _job(self, db: Connection, lease: str) -> JobRow:
         row = jobs.of_lease(db, lease)
@@ -444,17 +320,6 @@ class Leases:
         if loan is None:
             raise LeaseLostError
         return loan
-
-    def _part(self, lease: str, part: str) -> Path:
-        if part not in PART_NAMES:
-            raise PartError
-        self._loan(lease)
-        return self._arriving(lease, part)
-
-    def _arriving(self, lease: str, part: str) -> Path:
-        """Emptied with everything that had half arrived at a start."""
-        named = hashlib.sha256(lease.encode()).hexdigest()[:24]
-        return self._library.incoming / f"lease-{named}-{part}"
 
     def _take_back(self, lease: str) -> None:
         with database.opened(self._library.database) as db, database.atomic(db):
@@ -471,12 +336,8 @@ class Leases:
 
     def _forget(self, lease: str) -> None:
         self._loans.pop(lease, None)
-        for part in PART_NAMES:
-            self._arriving(lease, part).unlink(missing_ok=True)
-        with self._guard:
-            for seat in self._seats.values():
-                if seat.task is not None and seat.task[2] == lease:
-                    seat.task = None
+        self._parts.remove(lease)
+        self._seats.put_down(lease)
 
     def _digest(self, film: Path) -> str:
         """Of what is sent along; an original's stands in its name."""
@@ -485,12 +346,5 @@ class Leases:
         stat = film.stat()
         key = (film, stat.st_size, stat.st_mtime_ns)
         if key not in self._digests:
-            self._digests[key] = _sha256(film)
+            self._digests[key] = sha256_of(film)
         return self._digests[key]
-
-
-def _sha256(path: Path) -> str:
-    if not path.is_file():
-        return ""
-    with path.open("rb") as file:
-        return hashlib.file_digest(file, "sha256").hexdigest()

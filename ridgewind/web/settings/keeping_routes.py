@@ -14,7 +14,7 @@ from ridgewind.library import second_disk, snapshots, space
 from ridgewind.library.library import KEEP_DELETED_DAYS
 from ridgewind.library.moving import MoveError
 from ridgewind.library.second_disk import SecondDiskError
-from ridgewind.services import archiving, merging
+from ridgewind.services import archiving, taking_back
 from ridgewind.store import clips, database
 from ridgewind.store.merging import MergeRow
 from ridgewind.web.blueprint import blueprint
@@ -40,7 +40,7 @@ def kept() -> Response:
     library = service.library
     found = snapshots.snapshots(library.snapshots)
     with service.read() as db:
-        last = merging.latest(db)
+        last = taking_back.latest(db)
     return answered(
         models.Kept(
             merged=None if last is None else _merged(last),
@@ -60,7 +60,7 @@ def take_back() -> Response:
     """Take the last archive that was brought in back; what was changed or used since stays."""
     service = current()
     with service.read() as db:
-        made = merging.take_back(service.library, db)
+        made = taking_back.take_back(service.library, db)
     service.on_stale()
     return answered(models.TakenBackAnswer(went=made.went, stays=made.stays))
 

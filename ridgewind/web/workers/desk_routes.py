@@ -9,7 +9,7 @@ from flask import Response
 
 from ridgewind.jobs.remote import key_file
 from ridgewind.jobs.remote.key_file import WorkerKey
-from ridgewind.jobs.remote.leases import NoSeatError, Seat
+from ridgewind.jobs.remote.seats import NoSeatError, Seat
 from ridgewind.services import workers
 from ridgewind.store import jobs
 from ridgewind.store.database import Connection

@@ -10,17 +10,9 @@ from typing import TypeVar
 from flask import Response, request, send_file
 
 from ridgewind.jobs.remote import wire
-from ridgewind.jobs.remote.leases import (
-    BEAT_S,
-    MOST_PIECE_BYTES,
-    VERSION,
-    AskedToStopError,
-    LeaseLostError,
-    Leases,
-    Machine,
-    NoSeatError,
-    PartError,
-)
+from ridgewind.jobs.remote.leases import BEAT_S, VERSION, LeaseLostError, Leases
+from ridgewind.jobs.remote.parts import MOST_PIECE_BYTES, PartError
+from ridgewind.jobs.remote.seats import AskedToStopError, Machine, NoSeatError
 from ridgewind.services import workers
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current

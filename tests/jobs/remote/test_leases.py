@@ -11,15 +11,9 @@ from ridgewind.films.orders import MeasureOrder
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.remote import wire
-from ridgewind.jobs.remote.leases import (
-    LOST_S,
-    AskedToStopError,
-    LeaseLostError,
-    Leases,
-    Machine,
-    NoSeatError,
-    PartError,
-)
+from ridgewind.jobs.remote.leases import LeaseLostError, Leases
+from ridgewind.jobs.remote.parts import PartError
+from ridgewind.jobs.remote.seats import LOST_S, AskedToStopError, Machine, NoSeatError
 from ridgewind.library.tidying import tidy
 from ridgewind.store import clips, database, jobs, takes
 from ridgewind.store.jobs import Fault

@@ -112,7 +112,7 @@ def test_a_broker_that_is_emptied_gone_and_back_loses_nothing(resting_server, re
     redis.stop()
     resting_server.send(films[1])
     resting_server.wait_until(lambda: all_done(resting_server), PATIENCE_S)
-    assert "the broker is away" in worker.told
+    resting_server.wait_until(lambda: "the broker is away" in worker.told, PATIENCE_S)
     resting_server.wait_until(lambda: resting_server.get("/api/workers")["reached"] is False)
     redis.start()
     resting_server.wait_until(lambda: resting_server.get("/api/workers")["reached"] is True)
