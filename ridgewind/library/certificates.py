@@ -11,7 +11,7 @@ from __future__ import annotations
 import os
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from ipaddress import IPv4Address, IPv6Address, ip_address, ip_network
+from ipaddress import ip_address, ip_network
 from pathlib import Path
 
 from cryptography import x509
@@ -19,7 +19,7 @@ from cryptography.hazmat.primitives import hashes, serialization
 from cryptography.hazmat.primitives.asymmetric import ec
 from cryptography.x509.oid import ExtendedKeyUsageOID, NameOID
 
-Address = IPv4Address | IPv6Address
+from ridgewind.library.local_networks import LOCAL_NETWORKS, Address
 
 AUTHORITY_DAYS = 3650
 SERVING_DAYS = 397
@@ -30,11 +30,6 @@ RENEW_DAYS = 30
 
 CLOCK_APART = timedelta(days=1)
 """A phone whose clock is behind finds a new certificate valid all the same."""
-
-LOCAL_NETWORKS = (
-    "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "100.64.0.0/10",
-    "192.0.2.0/24", "127.0.0.0/8", "fc00::/7", "fe80::/10", "::1/128",
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -47,12 +42,6 @@ class Certificate:
     authority: Path
     fingerprint: str
     ends_on: str
-
-
-def is_local(address: Address) -> bool:
-    """Whether an address belongs to a local network, for which a certificate may be made."""
-    nets = (ip_network(one) for one in LOCAL_NETWORKS)
-    return any(address in net for net in nets if net.version == address.version)
 
 
 def certificate_for(folder: Path, address: str, *, now: datetime | None = None) -> Certificate:

@@ -6,9 +6,8 @@ import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import PurePosixPath
+from typing import TYPE_CHECKING
 from urllib.parse import unquote, urlsplit
-
-import opentimelineio as otio
 
 from ridgewind.services.errors import TimeLineError
 from ridgewind.services.timelines import OURS
@@ -16,6 +15,9 @@ from ridgewind.store import database, outings, takes, used_takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.used_takes import UsedPart
+
+if TYPE_CHECKING:  # imported where it is used: it takes a twentieth of a start
+    import opentimelineio as otio
 
 MOST_TOLD = 5
 """Names of films that are not here, which are told."""
@@ -67,6 +69,8 @@ def _timeline(text: str) -> otio.schema.Timeline:
             "This is no OpenTimelineIO time line: it is not even JSON.",
             "Export the sequence as .otio at the desk, and bring that back.",
         ) from error
+    import opentimelineio as otio  # noqa: PLC0415
+
     try:
         found = otio.adapters.read_from_string(text, "otio_json")
     except Exception as error:  # what it raises is its own, and differs by version

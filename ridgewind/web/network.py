@@ -13,17 +13,18 @@ import time
 from collections.abc import Iterable
 from dataclasses import dataclass
 from ipaddress import ip_address
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from wsgiref.types import WSGIApplication
 
 import ifaddr
-import uvicorn
-from a2wsgi import WSGIMiddleware
 
-from ridgewind.library.certificates import Certificate, certificate_for, is_local
 from ridgewind.library.library import Library
+from ridgewind.library.local_networks import is_local
 from ridgewind.services.pairing import Pairing
 from ridgewind.web.errors import ApiError, BadRequestError
+
+if TYPE_CHECKING:  # what opens to the network is imported as it opens: it is seldom, and large
+    from ridgewind.library.certificates import Certificate
 
 log = logging.getLogger(__name__)
 
@@ -106,6 +107,8 @@ class Network:
         listened on."""
         if not _may_serve(address):
             raise BadRequestError(*NOT_LOCAL, field="address")
+        from ridgewind.library.certificates import certificate_for  # noqa: PLC0415
+
         with self._guard:
             self._end()
             assert self._app is not None
@@ -157,6 +160,9 @@ class _Running:
     """One listener that runs."""
 
     def __init__(self, app: WSGIApplication, address: str, certificate: Certificate) -> None:
+        import uvicorn  # noqa: PLC0415
+        from a2wsgi import WSGIMiddleware  # noqa: PLC0415
+
         listener = _listening(address)
         named = f"[{address}]" if ":" in address else address
         self.host = f"{named}:{listener.getsockname()[1]}"

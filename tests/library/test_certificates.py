@@ -9,7 +9,8 @@ from ipaddress import ip_address
 import pytest
 from cryptography import x509
 
-from ridgewind.library.certificates import RENEW_DAYS, SERVING_DAYS, certificate_for, is_local
+from ridgewind.library.certificates import RENEW_DAYS, SERVING_DAYS, certificate_for
+from ridgewind.library.local_networks import is_local
 
 NOW = datetime(2026, 5, 30, 12, 0, tzinfo=UTC)
 

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+import contextlib
 import io
 import json
+import os
 import random
+import shutil
+import signal
+import time
 import zipfile
 from pathlib import Path
 
@@ -14,6 +19,7 @@ from click.testing import CliRunner
 from ridgewind.cli.main import main
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
+from ridgewind.library.tidying import tidy
 from ridgewind.services.archiving import archive
 from ridgewind.services.errors import ArchiveError
 from ridgewind.services.restoring import restore
@@ -151,6 +157,64 @@ def test_broken_off_at_any_moment_nothing_half_is_left(filled, packed, tmp_path)
     next(pieces)
     pieces.close()
     assert not list(filled.incoming.iterdir())
+
+
+MOMENTS = 20
+
+
+def killed(deed, after_s: float) -> None:
+    """A process of its own does it, and is killed after a while."""
+    pid = os.fork()
+    if pid == 0:
+        with contextlib.suppress(BaseException):
+            deed()
+        os._exit(0)
+    time.sleep(after_s)
+    os.kill(pid, signal.SIGKILL)
+    os.waitpid(pid, 0)
+
+
+def seconds_of(deed) -> float:
+    begun_s = time.monotonic()
+    deed()
+    return time.monotonic() - begun_s
+
+
+def test_killed_while_it_is_archived_the_file_is_whole_or_not_there(filled, tmp_path):
+    told, file = kept(filled), tmp_path / "all.zip"
+
+    def deed() -> None:
+        main(["archive", str(filled.root), str(file)], standalone_mode=False)
+
+    took_s = seconds_of(deed)
+    whole = 0
+    for moment in range(MOMENTS):
+        file.unlink(missing_ok=True)
+        killed(deed, took_s * 1.2 * moment / MOMENTS)
+        if file.exists():
+            whole += 1
+            restore(file, tmp_path / f"new-{moment}")
+            assert kept(Library(tmp_path / f"new-{moment}")) == told
+        tidy(filled)
+        assert not list(filled.incoming.iterdir())
+    assert whole < MOMENTS
+    assert kept(filled) == told
+
+
+def test_killed_while_it_is_restored_the_library_is_whole_or_not_there(filled, packed, tmp_path):
+    told, file, root = kept(filled), written(tmp_path, packed), tmp_path / "new"
+    took_s = seconds_of(lambda: restore(file, root))
+    whole = 0
+    for moment in range(MOMENTS):
+        shutil.rmtree(root, ignore_errors=True)
+        killed(lambda: restore(file, root), took_s * 1.2 * moment / MOMENTS)
+        if root.exists():
+            whole += 1
+        else:
+            restore(file, root)  # what was left half done is in nobody's way
+        assert kept(Library(root)) == told
+        assert sorted(path.name for path in tmp_path.iterdir()) == ["archive.zip", "new"]
+    assert whole < MOMENTS
 
 
 def test_flipped_bits_are_refused_or_change_nothing(filled, packed, tmp_path):

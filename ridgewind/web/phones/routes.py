@@ -6,7 +6,6 @@ from dataclasses import asdict
 
 from flask import Response, send_file
 
-from ridgewind.library.certificates import certificate_for
 from ridgewind.services import codes, pairing
 from ridgewind.services.errors import NotReadyError
 from ridgewind.store.database import Connection
@@ -92,6 +91,8 @@ def remove_phone(path: models.PhonePath) -> Response:
 @api.get("/authority.crt")
 def authority() -> Response:
     """The certificate that a phone is to trust, to open without a warning and without a network."""
+    from ridgewind.library.certificates import certificate_for  # noqa: PLC0415
+
     service = current()
     address = _opening(service).address.removeprefix("https://").rsplit(":", 1)[0].strip("[]")
     found = certificate_for(service.library.network, address)
