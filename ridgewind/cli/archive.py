@@ -8,6 +8,7 @@ from pathlib import Path
 import click
 
 from ridgewind.cli.common import FILE, FOLDER, SETTINGS, Refusal, Told, writing
+from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.media.whole import whole_file
 from ridgewind.services import archiving
@@ -29,7 +30,7 @@ def archive(library: Path, file: Path, without_films: bool) -> None:
       ridgewind archive ~/films/ridgewind ridgewind-may.zip
       ridgewind archive ~/films/ridgewind notes.zip --without-films
     """
-    source = Library(library)
+    source = Library(moving.where(library))
     if not source.database.exists():
         raise Refusal(f"{library}: holds no library; give the folder that --data was served from")
     made_at = datetime.now(UTC).isoformat(timespec="seconds")

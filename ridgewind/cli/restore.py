@@ -8,6 +8,7 @@ from pathlib import Path
 import click
 
 from ridgewind.cli.common import FOLDER, SETTINGS, Refusal, Told, writing
+from ridgewind.library import moving
 from ridgewind.library.library import Library, LibraryBusyError
 from ridgewind.services.errors import ArchiveError
 from ridgewind.services.merging import Came, Choice, Difference, merge
@@ -40,6 +41,7 @@ def restore(file: Path, library: Path, differing: str) -> None:
       ridgewind restore ridgewind-may.zip ~/films/ridgewind
       ridgewind restore laptop.zip ~/films/ridgewind --differing ours
     """
+    library = moving.where(library)
     told = Told("Restored")
     try:
         with writing():

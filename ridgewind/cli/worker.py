@@ -54,7 +54,7 @@ def worker(key: Path, server: str | None, queue: str | None, folder: Path | None
         asked = Server(address, told.key, key_file.trusted(told, address))
     except key_file.KeyFileError as error:
         raise Refusal(str(error)) from None
-    broker = queue or told.queue
+    broker = told.queue if queue is None else queue
     place, lock = _own_place(folder)
     try:
         click.echo(f"Working for {address}  (Ctrl+C stops it)")

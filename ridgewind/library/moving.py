@@ -104,9 +104,10 @@ def finish(library: Library, target: Path) -> None:
     for path in list(_films(Library(target))):
         if path.relative_to(target) not in wanted:
             path.unlink()
+    films = _film_folders(library)
     for path in library.root.iterdir():
-        if path.name in LEFT_BEHIND or path.name.startswith(DATABASE):
-            continue
+        if path.name in LEFT_BEHIND or path.name.startswith(DATABASE) or path in films:
+            continue  # films are there, and nobody waits for hours of them to be read again
         copy = target / path.name
         if path.is_dir():
             shutil.copytree(path, copy, dirs_exist_ok=True, copy_function=_copied)
@@ -149,12 +150,16 @@ def _digest(path: Path) -> bytes:
         return hashlib.file_digest(file, "sha256").digest()
 
 
-def _films(library: Library) -> Iterator[Path]:
-    """All that is large and never changes once it is there."""
-    for folder in (
+def _film_folders(library: Library) -> tuple[Path, ...]:
+    """What is in them is large, and never changes once it is there."""
+    return (
         library.originals, library.cleared, library.copies, library.stills, library.renders,
         library.sequences,
-    ):  # fmt: skip
+    )  # fmt: skip
+
+
+def _films(library: Library) -> Iterator[Path]:
+    for folder in _film_folders(library):
         if folder.is_dir():
             with os.scandir(folder) as found:
                 names = [one.name for one in found if one.is_file()]

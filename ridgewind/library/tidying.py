@@ -60,7 +60,8 @@ def take_over(library: Library) -> None:
             ):
                 if source.is_file() and not target.exists():
                     os.replace(source, target)
-    for leftover in library.root.glob(f"*{library.merging.name}*"):
+    half = library.merging.with_name(f".{library.merging.name}.restoring")
+    for leftover in (library.merging, half):
         shutil.rmtree(leftover, ignore_errors=True)
 
 

@@ -13,6 +13,7 @@ from ridgewind.cli.main import main
 from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.library.moving import MoveError
+from ridgewind.library.tidying import tidy
 from ridgewind.store import clips, database
 from tests.e2e.conftest import Server
 
@@ -69,7 +70,9 @@ def test_a_library_whose_disk_is_away_is_said(library, tmp_path):
     assert "connect it" in answer.output
 
 
-def test_what_came_and_went_while_it_was_copied_is_right_in_the_end(library, db, films, tmp_path):
+def test_what_came_and_went_while_it_was_copied_is_right_in_the_end(
+    library, db, films, tmp_path, monkeypatch
+):
     new = tmp_path / "new"
     ids = []
     for film in films:
@@ -78,7 +81,14 @@ def test_what_came_and_went_while_it_was_copied_is_right_in_the_end(library, db,
     moving.check(library, new)
     moving.copy_films(library, new, on_bytes=lambda _count: None)
     library.forget(db, ids[0])
+    (library.root / "notes.merging").mkdir()
+    (library.root / "notes.merging" / "mine.txt").write_text("mine")
+    tidy(library)  # a folder of the shooter's own is left alone, and goes along
+    read = []
+    monkeypatch.setattr(moving, "_digest", lambda path: read.append(path) or b"")
     moving.finish(library, new)
+    assert not [path for path in read if path.parent.name == "originals"]
+    assert (new / "notes.merging" / "mine.txt").read_text() == "mine"
     with database.opened(Library(new).database) as there:
         assert set(clips.originals(there)) == {path.name for path in (new / "originals").iterdir()}
 

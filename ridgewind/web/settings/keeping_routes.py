@@ -158,7 +158,7 @@ def _space() -> models.Space:
         if second is None or is_network()  # a phone sees none of this computer's folders
         else models.SecondDiskLine(folder=str(second.folder), here=second.is_here),
         moving=None if moving is None else models.MovingLine(**asdict(moving)),
-        library=None if is_network() else str(service.library.root.resolve()),
+        library=None if is_network() or service.demo else str(service.library.root.resolve()),
         relocating=None if goes is None else models.MovingLine(**asdict(goes)),
         free_bytes=disk.free,
         total_bytes=disk.total,

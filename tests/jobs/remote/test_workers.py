@@ -159,7 +159,8 @@ def test_a_worker_is_stopped_and_let_in_no_more(resting_server, hire, films):
     assert "opens nothing here" in other.told or "asked to stop" in other.told
 
 
-def test_a_worker_needs_no_broker(resting_server, hire, films):
+def test_a_worker_needs_no_broker(resting_server, redis, hire, films):
+    redis.stop()  # whoever asked it would say that it is away
     worker = hire("--server", resting_server.address, "--queue", "")
     resting_server.send(films[0])
     resting_server.wait_until(lambda: all_done(resting_server), PATIENCE_S)
