@@ -9,6 +9,7 @@ import click
 
 from ridgewind.cli.common import FOLDER, SETTINGS, Refusal
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.standin.card import CardTake, film_card
 from ridgewind.store import database, drills, sessions
@@ -30,7 +31,7 @@ def card(folder: Path, data: Path, session_id: int | None) -> None:
       ridgewind card /tmp/card --data ~/films/ridgewind
       ridgewind card /tmp/card --data ~/films/ridgewind --session 3
     """
-    library = Library(data)
+    library = Library(moving.where(data))
     if not library.database.exists():
         raise Refusal(f"{data}: holds no library; give the folder that --data was served from")
     with database.opened(library.database) as db:

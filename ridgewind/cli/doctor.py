@@ -17,7 +17,7 @@ from platformdirs import user_data_path
 
 from ridgewind import __version__
 from ridgewind.cli.common import FOLDER, PORT, SETTINGS
-from ridgewind.library import newest_error, snapshots
+from ridgewind.library import moving, newest_error, snapshots
 from ridgewind.library.library import Library
 from ridgewind.media import codecs
 from ridgewind.store import clips, database
@@ -37,7 +37,7 @@ def doctor(data: Path | None, port: int) -> None:
     """
     root = data or user_data_path("ridgewind", appauthor=False)
     wrong = False
-    for name, value, well in told(Library(root), port):
+    for name, value, well in told(Library(moving.where(root)), port):
         wrong = wrong or not well
         click.echo(f"{' ' if well else '!'} {name:<9} {value}")
     if wrong:

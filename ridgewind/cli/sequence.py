@@ -7,6 +7,7 @@ from pathlib import Path
 import click
 
 from ridgewind.cli.common import FOLDER, SETTINGS, Refusal
+from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.services import sequencing, timelines
 from ridgewind.store import database, outings
@@ -27,7 +28,7 @@ def sequence(name: str | None, data: Path, otio: Path | None, json_file: Path | 
       ridgewind sequence --data ~/films/ridgewind
       ridgewind sequence "Harrow Top" --data ~/films/ridgewind --otio harrow-top.otio
     """
-    library = Library(data)
+    library = Library(moving.where(data))
     if not library.database.exists():
         raise Refusal(f"{data}: holds no library; give the folder that --data was served from")
     with database.opened(library.database) as db:

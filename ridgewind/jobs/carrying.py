@@ -36,13 +36,13 @@ class Stopped(Exception):  # noqa: N818 - not an error: the shooter asked for it
 
 class Carrying:
     """One thread at most; `stop` it at the end. What was carried when it is stopped stays
-    carried. stopped: what is said then."""
+    carried. stopped: what is said then. before: what was told of an earlier one."""
 
-    def __init__(self, *, stopped: str) -> None:
+    def __init__(self, *, stopped: str, before: Moving | None = None) -> None:
         self._said_when_stopped = stopped
         self._stopping = threading.Event()
         self._thread: threading.Thread | None = None
-        self.moving: Moving | None = None
+        self.moving: Moving | None = before
         """What it does, or did last; None before the first time."""
 
     def begin(

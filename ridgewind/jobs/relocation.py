@@ -14,9 +14,12 @@ class Relocation:
     """Use as a context manager. on_ready: called once all films are at the new place, so that the
     server can bring the rest over and go on there."""
 
-    def __init__(self, library: Library, on_ready: Callable[[], None] = lambda: None) -> None:
-        self._library, self.on_ready = library, on_ready
-        self._carrying = Carrying(stopped="stopped; the library stays where it is")
+    def __init__(self, library: Library, *, fault: str | None = None) -> None:
+        """fault: why it came back from an earlier way."""
+        self._library = library
+        self.on_ready: Callable[[], None] = lambda: None
+        before = None if fault is None else Moving("out", 0, 0, ended=True, fault=fault)
+        self._carrying = Carrying(stopped="stopped; the library stays where it is", before=before)
         self.ready: Path | None = None
         """Where it goes on, None while it does not go."""
 

@@ -51,7 +51,7 @@ class Start:
     goes on in the background from then on, until it is told to stop. network: the address at which
     phones may come from the beginning, "" for the first of the computer's own. broker: address of
     the one that hands work to other machines, "" for none. resting: measuring and rendering are
-    left to these from the beginning."""
+    left to these from the beginning. stayed: why the library came back from another place."""
 
     library: Path
     port: int
@@ -60,10 +60,14 @@ class Start:
     network: str | None = None
     broker: str = ""
     resting: bool = False
+    stayed: str | None = None
     before: Callable[[Library], None] = lambda _library: None
     fill: Callable[[Library], None] | None = None
     goes_on: Callable[[Library, threading.Event], None] | None = None
     announce: Callable[[str], None] = print
+
+
+STAYED = "the rest could not be brought over; the library stays where it is"
 
 
 class LibraryGoneError(Exception):
@@ -99,7 +103,7 @@ def _serve(start: Start) -> Start | None:
             start.fill(library)
         crew = Crew(library, broker=start.broker, resting=start.resting)
         network = Network(library)
-        relocation = Relocation(library)
+        relocation = Relocation(library, fault=start.stayed)
         app = create_app(
             Config(
                 library.root,
@@ -157,9 +161,11 @@ def _serve(start: Start) -> Start | None:
         library.seal()
         if relocation.ready is None:
             return None
+        root = _moved(library, relocation.ready, start)
         return replace(
             start,
-            library=_moved(library, relocation.ready, start),
+            library=root,
+            stayed=STAYED if root == library.root else None,
             port=port,
             open_browser=False,
             network=None if opening is None else urlsplit(opening.address).hostname,
