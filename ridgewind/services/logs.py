@@ -154,20 +154,39 @@ def keep_beside(
         whose_motion.remove_logs(db, take.clip_id)
         picture = clips.motion_of(db, take.clip_id)
         if match is not None and picture is not None:
-            for shot, rival in match.settled:
-                whose.say(db, take_id, shot=shot, rival=rival, motion=picture, by_log=True)
+            _settle(db, take_id, match, picture)
         assessing.film_changed(db, take.clip_id)
     assessing.summarise_film(db, take.clip_id)
 
 
 def take_away(db: Connection, take_id: int) -> None:
-    """Forget a film's log, and what it said of whose motion the film shows."""
+    """Take a film's log away, and what it said of whose motion the film shows."""
     clip_id = takes.by_id(db, take_id).clip_id
     with database.atomic(db):
-        motion_logs.remove(db, clip_id)
+        motion_logs.put_away(db, clip_id)
         whose_motion.remove_logs(db, clip_id)
         assessing.film_changed(db, clip_id)
     assessing.summarise_film(db, clip_id)
+
+
+def bring_back(db: Connection, take_id: int) -> None:
+    """Bring back the log that was taken away, and what it says. Raises GoneError."""
+    clip_id = takes.by_id(db, take_id).clip_id
+    picture = clips.motion_of(db, clip_id)
+    with database.atomic(db):
+        if not motion_logs.put_back(db, clip_id):
+            raise GoneError(*NO_LOG)
+        log = motion_logs.of_clip(db, clip_id)
+        if log is not None and log.offset is not None and picture is not None:
+            _settle(db, take_id, match_log(picture, log.motion), picture)
+        assessing.film_changed(db, clip_id)
+    assessing.summarise_film(db, clip_id)
+
+
+def _settle(db: Connection, take_id: int, match: LogMatch, picture: Motion) -> None:
+    """Let a log say whose motion a film's shots show."""
+    for shot, rival in match.settled:
+        whose.say(db, take_id, shot=shot, rival=rival, motion=picture, by_log=True)
 
 
 def keep_instead(

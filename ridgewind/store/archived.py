@@ -23,6 +23,7 @@ LEFT = {
     "import_source": "files of this computer",
     "render": "can be made again", "sequence_film": "can be made again",
     "bulk_change": "what could be undone is done", "merge": "what could be undone is done",
+    "motion_log_away": "what could be undone is done",
 }  # fmt: skip
 """Tables that stay behind, and why."""
 

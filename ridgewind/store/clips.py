@@ -129,7 +129,7 @@ def originals(db: sqlite3.Connection) -> dict[str, bool]:
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
     """Forget a film whose take is gone, with its path and job."""
-    for table in ("measurement", "import_source", "motion_log"):
+    for table in ("measurement", "import_source", "motion_log", "motion_log_away"):
         db.execute(f"delete from {table} where clip_id = ?", (clip_id,))
     jobs.forget(db, "measure", clip_id)
     db.execute("delete from whose_motion where clip_id = ?", (clip_id,))

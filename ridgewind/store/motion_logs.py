@@ -95,9 +95,24 @@ def of_clip(db: sqlite3.Connection, clip_id: int) -> LogRow | None:
     return LogRow(row["name"], row["rate_hz"], row["focal_eq_mm"], offset, unpack(row["path"]))
 
 
-def remove(db: sqlite3.Connection, clip_id: int) -> None:
-    """Forget the log of a film."""
+def put_away(db: sqlite3.Connection, clip_id: int) -> None:
+    """Take a film's log away, in place of an earlier one that was."""
+    db.execute(
+        "insert or replace into motion_log_away select * from motion_log where clip_id = ?",
+        (clip_id,),
+    )
     db.execute("delete from motion_log where clip_id = ?", (clip_id,))
+
+
+def put_back(db: sqlite3.Connection, clip_id: int) -> bool:
+    """Bring the log back that was taken away; returns whether there is one, and none since."""
+    if db.execute("select 1 from motion_log where clip_id = ?", (clip_id,)).fetchone():
+        return False
+    back = db.execute(
+        "insert into motion_log select * from motion_log_away where clip_id = ?", (clip_id,)
+    )
+    db.execute("delete from motion_log_away where clip_id = ?", (clip_id,))
+    return back.rowcount > 0
 
 
 def remember(db: sqlite3.Connection, names: tuple[str, ...], mapping: LogMapping) -> None:

@@ -59,6 +59,29 @@ def test_a_log_is_laid_over_the_film_of_its_take(fresh, page, shaken_take):
     expect(notes.get_by_role("img")).to_be_visible()
     notes.get_by_role("button", name="Take it away").click()
     expect(page.get_by_role("button", name="Add a motion log (CSV)")).to_be_visible()
+    page.keyboard.press("z")
+    expect(notes).to_contain_text("It begins 0.80 s before the film")
+
+
+def test_of_several_logs_dropped_at_once_each_is_asked_about(fresh, page, shaken_take):
+    page.goto(f"{fresh.address}/takes")
+    text = (shaken_take / "phone.csv").read_text()
+    logs = [
+        {"name": name, "mimeType": "text/csv", "buffer": text.encode()}
+        for name in ("same.csv", "same.csv", "last.csv")
+    ]
+    page.get_by_label("Clips to bring in").first.set_input_files(logs)
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("same.csv: time and three")
+    dialog.get_by_role("radio", name="degrees a second").click()
+    page.keyboard.press("Escape")
+    # The second is asked about by itself, although it is called as the first was.
+    expect(dialog).to_contain_text("same.csv: time and three")
+    expect(dialog.get_by_role("radio", name="radians a second")).to_be_checked()
+    page.keyboard.press("Escape")
+    expect(dialog).to_contain_text("last.csv: time and three")
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
 
 
 def test_no_serious_accessibility_fault(fresh, browser, shaken_take):

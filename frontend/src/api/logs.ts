@@ -51,11 +51,17 @@ export function useLog(id: number, wanted: boolean) {
   });
 }
 
-export function useRemoveLog(id: number) {
+/** Take a film's log away, or bring back what was taken. */
+export function useLogAct(id: number) {
   const changed = useChanged();
+  const params = { params: { path: { take_id: id } } };
   return useMutation({
-    mutationFn: () =>
-      dataOf(client.DELETE("/api/takes/{take_id}/log", { params: { path: { take_id: id } } })),
+    mutationFn: (act: "take away" | "bring back") =>
+      dataOf(
+        act === "take away"
+          ? client.DELETE("/api/takes/{take_id}/log", params)
+          : client.POST("/api/takes/{take_id}/log/restore", params),
+      ),
     onSuccess: () => changed("logs"),
   });
 }

@@ -107,3 +107,12 @@ def remove_log(path: models.TakePath) -> Response:
         logs.take_away(db, path.take_id)
         line = serialise.take_line(takes.by_id(db, path.take_id))
     return answered(line)
+
+
+@api.post("/takes/<int:take_id>/log/restore", responses={200: models.TakeLine, **FAULTS})
+def bring_log_back(path: models.TakePath) -> Response:
+    """Bring back the log that was taken away from a film."""
+    with current().read() as db:
+        logs.bring_back(db, path.take_id)
+        line = serialise.take_line(takes.by_id(db, path.take_id))
+    return answered(line)

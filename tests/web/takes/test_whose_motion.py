@@ -110,6 +110,14 @@ def test_a_log_of_the_camera_settles_a_doubt_until_it_is_taken_away(client, libr
     again = client.get(f"/api/takes/{take}", headers=HERE).json
     assert again["doubts"][0]["doubt"] == "alone"
     assert again["judgement"]["verdict"] is None
+    restore = f"/api/takes/{take}/log/restore"
+    assert client.post(restore, headers=HERE).status_code == 200
+    back = client.get(f"/api/takes/{take}", headers=HERE).json
+    assert back["doubts"][0]["by_log"]
+    assert back["judgement"]["gust"] == settled["judgement"]["gust"]
+    assert client.get(f"/api/takes/{take}/log", headers=HERE).json == both
+    # Nothing is away any more.
+    assert client.post(restore, headers=HERE).status_code == 404
 
 
 def test_a_motion_that_is_not_there_is_refused(client, library, two_motions):

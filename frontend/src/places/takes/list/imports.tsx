@@ -45,7 +45,7 @@ const LogDialog = lazy(() =>
 /** Files on their way into the library, a few at a time, each with progress and cancel. */
 export function ImportProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
-  const [logs, setLogs] = useState<LogFile[]>([]);
+  const [logs, setLogs] = useState<(LogFile & { key: number })[]>([]);
   const aborts = useRef(new Map<number, AbortController>());
   const next = useRef(1);
   const changed = useChanged();
@@ -72,7 +72,11 @@ export function ImportProvider({ children }: { children: ReactNode }) {
     const all = Array.from(files);
     const tables = all.filter((file) => LOG_NAME.test(file.name));
     void Promise.all(
-      tables.map(async (table) => ({ name: table.name, text: await table.text() })),
+      tables.map(async (table) => ({
+        key: next.current++,
+        name: table.name,
+        text: await table.text(),
+      })),
     ).then((read) => setLogs((before) => [...before, ...read]));
     const films = all.filter((file) => !LOG_NAME.test(file.name));
     const fresh = films.map((file) => ({
@@ -119,7 +123,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
       <Suspense>
         {logs[0] && (
           <LogDialog
-            key={logs[0].name}
+            key={logs[0].key}
             file={logs[0]}
             onClose={() => setLogs((before) => before.slice(1))}
           />

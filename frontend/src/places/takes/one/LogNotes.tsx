@@ -1,8 +1,9 @@
 import type { TakeDetail } from "../../../api/client";
-import { useLog, useRemoveLog, type LogLines } from "../../../api/logs";
+import { useLog, useLogAct, type LogLines } from "../../../api/logs";
 import { linesIn, spanOf } from "../../../charts/lines";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
+import { useNotices } from "../../../ui/notices";
 import { useWidth } from "../../../ui/useWidth";
 import { LogButton } from "../log/LogButton";
 
@@ -11,7 +12,8 @@ const HEIGHT = 80;
 /** The motion log that belongs to a film: where it lies, and how well the two agree. */
 export function LogNotes({ detail }: { detail: TakeDetail }) {
   const found = useLog(detail.take.id, detail.log !== null);
-  const remove = useRemoveLog(detail.take.id);
+  const { mutateAsync: send } = useLogAct(detail.take.id);
+  const { notify, fail } = useNotices();
   const take = { id: detail.take.id, focal: detail.focal_eq_mm };
   const log = found.data;
   if (detail.clip?.from_log && detail.log === null) return null; // the log is all there is
@@ -23,6 +25,13 @@ export function LogNotes({ detail }: { detail: TakeDetail }) {
     );
   }
   if (!log) return null;
+  const takeAway = () =>
+    send("take away")
+      .then(() => {
+        const undo = () => void send("bring back").catch(fail);
+        notify({ text: `Took the motion log “${log.name}” away.`, undo });
+      })
+      .catch(fail);
   return (
     <section aria-label="Motion log" className="space-y-2 px-4 py-3 sm:px-8">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -36,7 +45,7 @@ export function LogNotes({ detail }: { detail: TakeDetail }) {
               : `It begins ${Math.abs(log.offset_s).toFixed(2)} s ${log.offset_s < 0 ? "before" : "after"} the film; the match is ${format.certainty(log.certainty ?? 0)} (${format.share(log.correlation)} alike).`}
         </p>
         <span className="ml-auto">
-          <Button look="bare" onClick={() => remove.mutate()}>
+          <Button look="bare" onClick={() => void takeAway()}>
             Take it away
           </Button>
         </span>
