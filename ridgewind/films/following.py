@@ -1,85 +1,101 @@
-"""Follow what was marked in a take's picture, both ways from where it was marked."""
+"""Follow what was marked in a film's picture, both ways from where it was marked."""
 
 from __future__ import annotations
 
-from collections import deque
+from collections.abc import Callable, Iterator
+from pathlib import Path
 
 import numpy as np
 
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.motion import pyramid
-from ridgewind.core.motion.follow import Follower, Mark, Subject, SubjectPath
+from ridgewind.core.motion.follow import Follower, Mark, SubjectPath
 from ridgewind.core.motion.pyramid import Image
-from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
-from ridgewind.store import clips, database, subjects, summaries, takes
-from ridgewind.store.database import Connection
 
 LONGEST_BACK_S, LONGEST_ON_S = 30.0, 120.0
 """How far it is followed either way: what lies further is of another moment."""
 
+HELD_PICTURES = 480
+"""Working pictures that are held at once to go back through them, 62 MB."""
 
-def follow(
-    library: Library, db: Connection, take_id: int, mark: Mark, *, second: bool = False
-) -> Subject:
-    """Follow and keep a subject that was marked. second: the mark is of another point of the one
-    that is marked already. Raises NotFoundError, MediaError, and InvalidArgumentError for a mark
-    outside the film or a second one without a first."""
+USUAL_HZ = 30.0
+
+OnProgress = Callable[[float], None]
+Found = list[tuple[float, float, float]]
+
+
+def followed(
+    path: Path,
+    mark: Mark,
+    *,
+    rate_hz: float | None,
+    length_s: float | None,
+    on_progress: OnProgress = lambda _done: None,
+) -> SubjectPath:
+    """Where a marked thing was in a film, as far as it is followed.
+
+    Only what is looked at is decoded, and few pictures are held, however long the film is and
+    however late the mark. rate_hz, length_s: of the film, None where they are not known.
+    on_progress: told the share that is done. Raises MediaError, and InvalidArgumentError for a
+    mark outside the film.
+    """
     require_between("x", mark.x, 0, 1)
     require_between("y", mark.y, 0, 1)
-    known = subjects.of_take(db, take_id) if second else None
-    if second and known is None:
-        raise InvalidArgumentError("second", second, "a first point must be marked before it")
-    path = _followed(library, db, take_id, mark)
-    subject = Subject((mark,), (path,))
-    if known is not None:
-        subject = Subject((known.marks[0], mark), (known.paths[0], path))
-    with database.atomic(db):
-        subjects.put(db, take_id, subject)
-        summaries.mark_take_stale(db, take_id)
-    return subject
+    back_s = min(mark.at_s, LONGEST_BACK_S)
+    on_s = LONGEST_ON_S if length_s is None else min(max(length_s - mark.at_s, 0), LONGEST_ON_S)
+    whole_s = max(back_s + on_s, 1e-3)
+    with Film(path) as film:
+        start_s = next(film.pictures(pyramid.to_working)).t_s
+    half_s = 0.5 / (rate_hz or USUAL_HZ)
+    marked_s = start_s + mark.at_s - half_s
+    """The first picture after this is the one that was marked."""
 
-
-def _followed(library: Library, db: Connection, take_id: int, mark: Mark) -> SubjectPath:
-    at_s, x, y = mark.at_s, mark.x, mark.y
-    take = takes.by_id(db, take_id)
-    clip = clips.by_id(db, take.clip_id)
-    before: deque[tuple[float, Image]] = deque()
-    found: list[tuple[float, float, float]] = []
+    found: Found = []
     follower: Follower | None = None
-    first_s: float | None = None
-    with Film(library.film(clip.file)) as film:
-        for picture in film.pictures(pyramid.to_working):
-            first_s = picture.t_s if first_s is None else first_s
-            since_s = picture.t_s - first_s
-            if since_s > at_s + LONGEST_ON_S:
+    luma: Image | None = None
+    for t_s, picture in _between(path, marked_s, start_s + mark.at_s + LONGEST_ON_S):
+        since_s = t_s - start_s
+        if follower is None:
+            if since_s > mark.at_s + 1.0:
                 break
-            if follower is None and since_s < at_s - 0.5 / (clip.fps or 25.0):
-                before.append((since_s, picture.luma))
-                while before and before[0][0] < at_s - LONGEST_BACK_S:
-                    before.popleft()
-                continue
-            if follower is None:
-                follower, found = _marked(picture.luma, since_s, x, y, before)
-                continue
-            found.append((since_s, *_shown(follower.next(picture.luma), picture.luma)))
-    if follower is None:
-        raise InvalidArgumentError("at_s", at_s, "it must lie within the film")
+            luma, at = picture, _pixel(mark, picture)
+            follower = Follower(picture, at)
+            found.append((since_s, *_shown(at, picture)))
+            continue
+        found.append((since_s, *_shown(follower.next(picture), picture)))
+        on_progress(min((since_s - mark.at_s) / whole_s, 1.0))
+    if luma is None:
+        raise InvalidArgumentError("at_s", mark.at_s, "it must lie within the film")
+
+    back = Follower(luma, _pixel(mark, luma))
+    stride_s = HELD_PICTURES / (rate_hz or USUAL_HZ)
+    end_s = marked_s
+    first_s = start_s + mark.at_s - back_s - half_s
+    while end_s > first_s:
+        begin_s = max(first_s, end_s - stride_s)
+        for t_s, picture in reversed(list(_between(path, begin_s, end_s))):
+            found.append((t_s - start_s, *_shown(back.next(picture), picture)))
+        end_s = begin_s
+        on_progress(min((on_s + marked_s - end_s) / whole_s, 1.0))
     columns = np.array(sorted(found))
     return SubjectPath(columns[:, 0], columns[:, 1], columns[:, 2])
 
 
-def _marked(
-    luma: Image, since_s: float, x: float, y: float, before: deque[tuple[float, Image]]
-) -> tuple[Follower, list[tuple[float, float, float]]]:
-    """A follower from the marked picture on, and what was followed backwards from it."""
+def _between(path: Path, from_s: float, to_s: float) -> Iterator[tuple[float, Image]]:
+    """Working pictures after one time, until another, s in the file."""
+    with Film(path) as film:
+        film.begin_at(from_s)
+        for picture in film.pictures(pyramid.to_working):
+            if picture.t_s > to_s:
+                return
+            if picture.t_s > from_s:
+                yield picture.t_s, picture.luma
+
+
+def _pixel(mark: Mark, luma: Image) -> tuple[float, float]:
     height, width = luma.shape
-    at = (x * (width - 1), y * (height - 1))
-    found = [(since_s, *_shown(at, luma))]
-    back = Follower(luma, at)
-    for t_s, earlier in reversed(before):
-        found.append((t_s, *_shown(back.next(earlier), earlier)))
-    return Follower(luma, at), found
+    return mark.x * (width - 1), mark.y * (height - 1)
 
 
 def _shown(at: tuple[float, float] | None, luma: Image) -> tuple[float, float]:

@@ -25,6 +25,7 @@ TASKS: dict[Kind, tuple[str, str]] = {
     "copy": ("ridgewind.jobs.copy", "copy_films"),
     "film": ("ridgewind.jobs.film", "film_one"),
     "assemble": ("ridgewind.jobs.assemble", "assemble_one"),
+    "follow": ("ridgewind.jobs.follow", "follow_one"),
 }
 """Where the task of each kind stands. Each kind has a queue and a worker process of its own, so
 that a preview never waits for a card of films to be measured, and only a worker imports what its

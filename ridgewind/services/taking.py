@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.kit.items import Camera
-from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.shake.spectrum import Spectrum
@@ -270,16 +269,3 @@ def spectrum(db: Connection, take_id: int) -> Spectrum:
     if found is None:
         raise NotReadyError(*NO_SHOT)
     return found
-
-
-def subject(db: Connection, take_id: int) -> tuple[Subject | None, Judged]:
-    """The marked subject of a take, None where none was marked, and the take."""
-    return subjects.of_take(db, take_id), assessing.judge(db, take_id)
-
-
-def forget_subject(db: Connection, take_id: int) -> Judged:
-    """Take the mark away; what it could do for the take goes with it."""
-    with database.atomic(db):
-        subjects.remove(db, take_id)
-        summaries.mark_take_stale(db, take_id)
-    return assessing.summarise(db, take_id)

@@ -24,6 +24,7 @@ LEFT = {
     "render": "can be made again", "sequence_film": "can be made again",
     "bulk_change": "what could be undone is done", "merge": "what could be undone is done",
     "motion_log_away": "what could be undone is done",
+    "subject_away": "what could be undone is done", "subject_ask": "it can be marked again",
 }  # fmt: skip
 """Tables that stay behind, and why."""
 

@@ -1,8 +1,9 @@
 """Long work: what waits, what runs and how it ended, so that a killed process loses nothing.
 
 One row for each subject of a kind: a clip that is measured, a film that is rendered, a folder that
-is copied from, a scene that is filmed in the shooter's hand, a sequence that is assembled. The
-queue only hands numbers to free processes; what there is to do stands here.
+is copied from, a scene that is filmed in the shooter's hand, a sequence that is assembled, a take
+whose marked subject is followed. The queue only hands numbers to free processes; what there is to
+do stands here.
 """
 
 from __future__ import annotations
@@ -13,7 +14,7 @@ from typing import Literal
 
 from ridgewind.store.database import NOW
 
-Kind = Literal["measure", "render", "copy", "film", "assemble"]
+Kind = Literal["measure", "render", "copy", "film", "assemble", "follow"]
 
 LENT_KINDS: tuple[Kind, ...] = ("render", "measure")
 """What other machines may do; what somebody looks at is first."""
@@ -80,6 +81,11 @@ CRASHED: dict[Kind, Fault] = {
         "crashed",
         "assembling it ended the assembling process twice",
         "leave out the piece that was added last",
+    ),
+    "follow": Fault(
+        "crashed",
+        "following it ended the following process twice",
+        "mark it at another moment",
     ),
 }
 
@@ -246,13 +252,14 @@ def unfinished(db: sqlite3.Connection, kind: Kind) -> int:
 
 
 def is_worked_on(db: sqlite3.Connection, clip_id: int) -> bool:
-    """Whether a film is being measured, or rendered from, or waits for it."""
+    """Whether a film is being measured, rendered or followed in, or waits for it."""
     row = db.execute(
         f"select 1 from job where state in {UNFINISHED} and (kind = 'measure' and subject_id = ?"
         " or kind = 'render' and subject_id in (select render.id from render"
         " join take on take.id = render.take_id where take.clip_id = ?)"
+        " or kind = 'follow' and subject_id in (select id from take where clip_id = ?)"
         " or kind = 'assemble') limit 1",
-        (clip_id, clip_id),
+        (clip_id, clip_id, clip_id),
     ).fetchone()
     return row is not None
 

@@ -4,12 +4,22 @@ from __future__ import annotations
 
 import io
 import sqlite3
+from dataclasses import dataclass
 
 import numpy as np
 
 from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+from ridgewind.store import jobs
 
 NO_SECOND = (None, None, None, None)
+
+
+@dataclass(frozen=True)
+class AskRow:
+    """A point that is to be followed. second: another one of what is marked already."""
+
+    mark: Mark
+    second: bool
 
 
 def put(db: sqlite3.Connection, take_id: int, subject: Subject) -> None:
@@ -39,9 +49,41 @@ def of_take(db: sqlite3.Connection, take_id: int) -> Subject | None:
     return Subject(tuple(marks), tuple(paths))
 
 
-def remove(db: sqlite3.Connection, take_id: int) -> None:
-    """Forget the subject of a take."""
+def let_go(db: sqlite3.Connection, take_id: int) -> None:
+    """Take a take's subject away, in place of an earlier one that was."""
+    db.execute(
+        "insert or replace into subject_away select * from subject where take_id = ?", (take_id,)
+    )
     db.execute("delete from subject where take_id = ?", (take_id,))
+
+
+def bring_back(db: sqlite3.Connection, take_id: int) -> bool:
+    """Bring the subject back that was let go; returns whether there is one, and none since."""
+    if db.execute("select 1 from subject where take_id = ?", (take_id,)).fetchone():
+        return False
+    back = db.execute(
+        "insert into subject select * from subject_away where take_id = ?", (take_id,)
+    )
+    db.execute("delete from subject_away where take_id = ?", (take_id,))
+    return back.rowcount > 0
+
+
+def ask(db: sqlite3.Connection, take_id: int, asked: AskRow) -> None:
+    """Let a point wait to be followed, in place of one that does."""
+    mark = asked.mark
+    db.execute(
+        "insert or replace into subject_ask (take_id, at_s, x, y, second) values (?, ?, ?, ?, ?)",
+        (take_id, mark.at_s, mark.x, mark.y, asked.second),
+    )
+    jobs.enqueue(db, "follow", take_id)
+
+
+def asked(db: sqlite3.Connection, take_id: int) -> AskRow | None:
+    """The point of a take that is to be followed, or None."""
+    row = db.execute("select * from subject_ask where take_id = ?", (take_id,)).fetchone()
+    if row is None:
+        return None
+    return AskRow(Mark(row["at_s"], row["x"], row["y"]), bool(row["second"]))
 
 
 def _stored(path: SubjectPath) -> bytes:

@@ -138,6 +138,10 @@ def test_a_subject_is_marked_and_followed(own_demo, page):
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Let it go").click()
     expect(page.get_by_test_id("subject")).to_have_count(0)
+    page.keyboard.press("z")
+    expect(page.get_by_test_id("rings").locator("circle")).to_have_count(2)
+    page.get_by_role("button", name="Let it go").click()
+    expect(page.get_by_test_id("subject")).to_have_count(0)
     expect(row).to_contain_text("mark what to hold")
 
 

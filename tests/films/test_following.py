@@ -10,7 +10,6 @@ from ridgewind.core.motion.follow import Follower, Mark, SubjectPath, centring_o
 from ridgewind.films import following as work
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, film, plan, renderer_of
-from ridgewind.store import subjects
 from tests.conftest import texture, view
 
 CENTRING_TOLERANCE_PCT = 0.5
@@ -31,15 +30,27 @@ def hub_path():
     return times, 100 * (px - [319.5, 179.5]) / 640
 
 
-def test_a_subject_is_followed_both_ways_through_a_slide(library, db, tmp_path):
-    film(SCRIPT, tmp_path / "take.mp4")
-    with (tmp_path / "take.mp4").open("rb") as stream:
-        take = library.add(db, stream, file_name="take.mp4", size_bytes=None).take
+@pytest.fixture(scope="module")
+def slide(tmp_path_factory):
+    path = tmp_path_factory.mktemp("slide") / "take.mp4"
+    film(SCRIPT, path)
+    return path
+
+
+def followed(path, mark, **known):
+    return work.followed(path, mark, **{"rate_hz": 25.0, "length_s": 4.0} | known)
+
+
+def test_a_subject_is_followed_both_ways_through_a_slide(slide):
     times, true = hub_path()
     marked = 50
     x, y = true[marked] / 100 * 640
     mark = Mark(float(times[marked]), (x + 319.5) / 639, (y + 179.5) / 359)
-    path = work.follow(library, db, take.id, mark).paths[0]
+    told = []
+    path = followed(slide, mark, on_progress=told.append)
+    assert told == sorted(told)
+    assert 0 < told[0] < 0.1
+    assert told[-1] == pytest.approx(1, abs=0.05)
     assert path.t_s == pytest.approx(times, abs=0.01)
     assert np.isfinite(path.x_pct).mean() > 0.95
     off = np.hypot(path.x_pct - true[:, 0], path.y_pct - true[:, 1])
@@ -48,11 +59,29 @@ def test_a_subject_is_followed_both_ways_through_a_slide(library, db, tmp_path):
     away = np.hypot(*true.T)
     assert found.rms_pct == pytest.approx(np.sqrt(np.mean(away**2)), abs=CENTRING_TOLERANCE_PCT)
     assert found.worst_pct == pytest.approx(away.max(), abs=CENTRING_TOLERANCE_PCT)
-    kept = subjects.of_take(db, take.id)
-    assert kept.marks == (mark,)
-    assert np.array_equal(kept.paths[0].x_pct, path.x_pct, equal_nan=True)
-    subjects.remove(db, take.id)
-    assert subjects.of_take(db, take.id) is None
+
+
+def test_it_goes_back_in_strides_as_in_one(slide, monkeypatch):
+    mark = Mark(3.0, 0.5, 0.6)
+    at_once = followed(slide, mark)
+    monkeypatch.setattr(work, "HELD_PICTURES", 12)
+    in_strides = followed(slide, mark, rate_hz=None, length_s=None)
+    assert np.array_equal(at_once.t_s, in_strides.t_s)
+    assert np.array_equal(at_once.x_pct, in_strides.x_pct, equal_nan=True)
+    assert len(at_once.t_s) == 100
+
+
+def test_only_what_is_looked_at_is_decoded(long_film, monkeypatch):
+    monkeypatch.setattr(work, "LONGEST_BACK_S", 1.0)
+    monkeypatch.setattr(work, "LONGEST_ON_S", 0.5)
+    seen = []
+    shrink = work.pyramid.to_working
+    monkeypatch.setattr(work.pyramid, "to_working", lambda luma: seen.append(1) or shrink(luma))
+    path = work.followed(long_film, Mark(25.0, 0.5, 0.5), rate_hz=30.0, length_s=30.0)
+    assert path.t_s[[0, -1]] == pytest.approx([24.0, 25.5], abs=0.05)
+    assert np.isfinite(path.x_pct).all()
+    # Of 900 pictures: 45 followed, and those since a picture that can be decoded by itself.
+    assert len(seen) < 45 + 2 * 250 + 10
 
 
 def test_what_is_hidden_is_lost_and_found_again_near_by():
@@ -82,10 +111,8 @@ def test_centring_by_hand():
     assert centring_of(path, from_s=1, to_s=1.5) is None
 
 
-def test_a_mark_outside_the_picture_or_the_film_is_refused(library, db, short_film):
-    with short_film.open("rb") as stream:
-        take = library.add(db, stream, file_name="a.mp4", size_bytes=None).take
+def test_a_mark_outside_the_picture_or_the_film_is_refused(short_film):
     with pytest.raises(InvalidArgumentError, match="between 0 and 1"):
-        work.follow(library, db, take.id, Mark(0.5, 1.2, 0.5))
+        followed(short_film, Mark(0.5, 1.2, 0.5))
     with pytest.raises(InvalidArgumentError, match="within the film"):
-        work.follow(library, db, take.id, Mark(99.0, 0.5, 0.5))
+        followed(short_film, Mark(99.0, 0.5, 0.5), length_s=None)

@@ -10,12 +10,12 @@ import pytest
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.follow import Mark
-from ridgewind.films import following
+from ridgewind.jobs.follow import follow_one
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.render import render_one
-from ridgewind.services import assessing, deciding
+from ridgewind.services import assessing, deciding, subject
 from ridgewind.services.deciding import RemedyRequest
-from ridgewind.store import briefs, database, jobs, renders, takes
+from ridgewind.store import briefs, database, jobs, renders, subjects, takes
 
 AGREEMENT, STILL_GUST = 0.4, 2.0
 FIRST, SECOND = Mark(1.0, 0.42, 0.55), Mark(1.0, 0.62, 0.5)
@@ -35,6 +35,13 @@ def held_take(library, db, films):
     return takes.by_id(db, take.id)
 
 
+def follow(library, db, take_id, mark, *, second=False):
+    """Mark a point, and follow it as the worker does."""
+    subject.ask(db, take_id, mark, second=second)
+    follow_one(library, take_id)
+    return subjects.of_take(db, take_id)
+
+
 def rendered(library, db, take, **wanted):
     case = deciding.case_of(db, take.id)
     row = deciding.ask_for_film(db, case, RemedyRequest("hold", **wanted), purpose="preview")
@@ -43,7 +50,7 @@ def rendered(library, db, take, **wanted):
 
 
 def test_by_one_point_and_by_two(library, db, held_take):
-    following.follow(library, db, held_take.id, FIRST)
+    follow(library, db, held_take.id, FIRST)
     for glide in (False, True):
         row = rendered(library, db, held_take, glide=glide)
         assert row.state == "done"
@@ -52,7 +59,7 @@ def test_by_one_point_and_by_two(library, db, held_take):
         assert row.subject_gust < row.recipe.subject_gust + AGREEMENT
     as_shot = assessing.judge(db, held_take.id).assessment.gust
     assert row.gust < as_shot - 2
-    following.follow(library, db, held_take.id, SECOND, second=True)
+    follow(library, db, held_take.id, SECOND, second=True)
     row = rendered(library, db, held_take)
     assert len(row.recipe.hold.marks) == 2
     assert row.gust == pytest.approx(row.recipe.gust, abs=AGREEMENT)
@@ -60,10 +67,10 @@ def test_by_one_point_and_by_two(library, db, held_take):
 
 
 def test_a_film_is_never_made_of_another_subject(library, db, held_take):
-    following.follow(library, db, held_take.id, FIRST)
+    follow(library, db, held_take.id, FIRST)
     case = deciding.case_of(db, held_take.id)
     row = deciding.ask_for_film(db, case, RemedyRequest("hold"), purpose="preview")
-    following.follow(library, db, held_take.id, SECOND)
+    follow(library, db, held_take.id, SECOND)
     render_one(library, row.id)
     failed = jobs.one(db, "render", row.id)
     assert (failed.state, failed.error_code) == ("failed", "marked_anew")
@@ -71,7 +78,7 @@ def test_a_film_is_never_made_of_another_subject(library, db, held_take):
 
 def test_a_second_point_needs_a_first(library, db, held_take):
     with pytest.raises(InvalidArgumentError, match="first point must be marked"):
-        following.follow(library, db, held_take.id, SECOND, second=True)
+        follow(library, db, held_take.id, SECOND, second=True)
 
 
 def test_the_mark_changes_the_verdict_and_goes_again(library, db, held_take):
@@ -79,7 +86,7 @@ def test_the_mark_changes_the_verdict_and_goes_again(library, db, held_take):
         return assessing.judge(db, held_take.id).assessment.decision.of("hold")
 
     assert "mark what to hold" in hold().reason
-    subject = following.follow(library, db, held_take.id, FIRST)
-    assert np.isfinite(subject.paths[0].x_pct).all()
+    followed = follow(library, db, held_take.id, FIRST)
+    assert np.isfinite(followed.paths[0].x_pct).all()
     assert hold().gust is not None
     assert hold().crop_pct > 0

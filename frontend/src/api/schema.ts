@@ -2620,10 +2620,44 @@ export interface paths {
     /** The marked subject of a take; nothing is followed where none was marked. */
     get: operations["takes_subject_of_takes__int_take_id__subject_get"];
     put?: never;
-    /** Mark a subject in the picture; it is followed at once, both ways. */
+    /** Mark a subject in the picture; a worker follows it both ways. */
     post: operations["takes_mark_subject_takes__int_take_id__subject_post"];
     /** Take the mark away. */
-    delete: operations["takes_forget_subject_takes__int_take_id__subject_delete"];
+    delete: operations["takes_let_subject_go_takes__int_take_id__subject_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/subject/following": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Follow no further; what was marked before stays. */
+    delete: operations["takes_stop_following_takes__int_take_id__subject_following_delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/takes/{take_id}/subject/restore": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Bring back the mark that was taken away. */
+    post: operations["takes_bring_subject_back_takes__int_take_id__subject_restore_post"];
+    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -4202,6 +4236,14 @@ export interface components {
       passed_over: components["schemas"]["PassedOver"][];
       /** Root */
       root: string;
+    };
+    /**
+     * FollowingLine
+     * @description A point that is being followed. progress: 0 to 1, None while it waits.
+     */
+    FollowingLine: {
+      /** Progress */
+      progress: number | null;
     };
     /**
      * FoundFilm
@@ -7707,8 +7749,14 @@ export interface components {
      *     take, and where it was: percent of the long side from the middle, right and down.
      */
     SubjectAnswer: {
+      /**
+       * Fault
+       * @description Why the last point could not be followed
+       */
+      fault: string | null;
       /** Followed */
       followed: number;
+      following: components["schemas"]["FollowingLine"] | null;
       /** Rms Pct */
       rms_pct: number | null;
       second: components["schemas"]["PointPath"] | null;
@@ -16815,7 +16863,101 @@ export interface operations {
       };
     };
   };
-  takes_forget_subject_takes__int_take_id__subject_delete: {
+  takes_let_subject_go_takes__int_take_id__subject_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_stop_following_takes__int_take_id__subject_following_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        take_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["SubjectAnswer"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  takes_bring_subject_back_takes__int_take_id__subject_restore_post: {
     parameters: {
       query?: never;
       header?: never;

@@ -173,6 +173,12 @@ class PointPath(Model):
     y_pct: list[float | None]
 
 
+class FollowingLine(Model):
+    """A point that is being followed. progress: 0 to 1, None while it waits."""
+
+    progress: float | None
+
+
 class SubjectAnswer(PointPath):
     """How near the middle of the picture a marked subject stayed, over the move or all of the
     take, and where it was: percent of the long side from the middle, right and down."""
@@ -182,6 +188,8 @@ class SubjectAnswer(PointPath):
     worst_s: float | None
     followed: float
     second: PointPath | None
+    following: FollowingLine | None
+    fault: str | None = Field(description="Why the last point could not be followed")
 
 
 class PeakLine(Model):

@@ -7,8 +7,7 @@ from flask import Response, send_file
 from ridgewind.core.motion.follow import Mark
 from ridgewind.core.motion.table import to_csv
 from ridgewind.demo.filling import SIMULATED_CAMERA
-from ridgewind.films import following
-from ridgewind.services import assessing, taking
+from ridgewind.services import subject, taking
 from ridgewind.services.taking import TakeChange
 from ridgewind.store import clips, database, jobs, listing, summaries, takes
 from ridgewind.store.database import Connection
@@ -221,26 +220,50 @@ def simulated_camera() -> Response:
 
 @api.post("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
 def mark_subject(path: models.TakePath, body: models.SubjectMark) -> Response:
-    """Mark a subject in the picture; it is followed at once, both ways."""
+    """Mark a subject in the picture; a worker follows it both ways."""
     service = current()
     with service.read() as db:
         mark = Mark(body.at_s, body.x, body.y)
-        found = following.follow(service.library, db, path.take_id, mark, second=body.second)
-        return answered(serialise.subject_answer(found, assessing.summarise(db, path.take_id)))
+        subject.ask(db, path.take_id, mark, second=body.second)
+        service.queue.put(subject.KIND, path.take_id)
+        return _subject(db, path.take_id)
+
+
+@api.delete(
+    "/takes/<int:take_id>/subject/following", responses={200: models.SubjectAnswer, **FAULTS}
+)
+def stop_following(path: models.TakePath) -> Response:
+    """Follow no further; what was marked before stays."""
+    with current().read() as db:
+        subject.stop(db, path.take_id)
+        return _subject(db, path.take_id)
 
 
 @api.get("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
 def subject_of(path: models.TakePath) -> Response:
     """The marked subject of a take; nothing is followed where none was marked."""
     with current().read() as db:
-        return answered(serialise.subject_answer(*taking.subject(db, path.take_id)))
+        return _subject(db, path.take_id)
 
 
 @api.delete("/takes/<int:take_id>/subject", responses={200: models.SubjectAnswer, **FAULTS})
-def forget_subject(path: models.TakePath) -> Response:
+def let_subject_go(path: models.TakePath) -> Response:
     """Take the mark away."""
     with current().read() as db:
-        return answered(serialise.subject_answer(None, taking.forget_subject(db, path.take_id)))
+        subject.let_go(db, path.take_id)
+        return _subject(db, path.take_id)
+
+
+@api.post("/takes/<int:take_id>/subject/restore", responses={200: models.SubjectAnswer, **FAULTS})
+def bring_subject_back(path: models.TakePath) -> Response:
+    """Bring back the mark that was taken away."""
+    with current().read() as db:
+        subject.bring_back(db, path.take_id)
+        return _subject(db, path.take_id)
+
+
+def _subject(db: Connection, take_id: int) -> Response:
+    return answered(serialise.subject_answer(subject.sheet(db, take_id)))
 
 
 def _file(take_id: int, kind: str, mimetype: str) -> Response:

@@ -15,7 +15,7 @@ from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.compression import compression_trust
-from ridgewind.core.motion.follow import Subject, SubjectPath, centring_of
+from ridgewind.core.motion.follow import Centring, SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.moves.move import MoveReading
@@ -24,6 +24,7 @@ from ridgewind.core.shake.spectrum import Spectrum, peaks_of
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
 from ridgewind.services.assessing import LOG_CODEC, Judged
+from ridgewind.services.subject import SubjectSheet
 from ridgewind.services.taking import TakeSheet
 from ridgewind.store.briefs import BriefRow
 from ridgewind.store.clips import ClipRow
@@ -31,6 +32,7 @@ from ridgewind.store.kit import SetupRow
 from ridgewind.store.listing import Filter
 from ridgewind.store.takes import TakeRow
 from ridgewind.web.context import current
+from ridgewind.web.errors import sentence
 from ridgewind.web.models import NamedLink
 from ridgewind.web.plan.serialise import brief_model
 from ridgewind.web.takes import models, whose_models
@@ -261,30 +263,41 @@ def spectrum_columns(spectrum: Spectrum) -> models.SpectrumColumns:
     )
 
 
-def subject_answer(subject: Subject | None, judged: Judged) -> models.SubjectAnswer:
+def subject_answer(sheet: SubjectSheet) -> models.SubjectAnswer:
     """Centring over the move, or over all that is judged where the camera was held."""
-    if subject is None:
-        return models.SubjectAnswer(
-            rms_pct=None, worst_pct=None, worst_s=None, followed=0.0, second=None,
-            t_s=[], x_pct=[], y_pct=[],
-        )  # fmt: skip
-    path = subject.paths[0]
+    subject, work = sheet.subject, sheet.work
+    line = fault = None
+    if work is not None and work.state in ("queued", "running") and not work.cancel_requested:
+        line = models.FollowingLine(progress=work.progress)
+    if work is not None and work.state == "failed":
+        fault = sentence(f"{work.error_what}: {work.error_next}")
+    found = None if subject is None else _centring(subject.paths[0], sheet.judged)
+    second = None
+    if subject is not None and len(subject.paths) > 1:
+        second = models.PointPath.model_validate(_point_path(subject.paths[1]))
+    return models.SubjectAnswer(
+        rms_pct=None if found is None else found.rms_pct,
+        worst_pct=None if found is None else found.worst_pct,
+        worst_s=None if found is None else found.worst_s,
+        followed=0.0 if found is None else found.followed,
+        second=second,
+        following=line,
+        fault=fault,
+        **(_NO_PATH if subject is None else _point_path(subject.paths[0])),
+    )
+
+
+def _centring(path: SubjectPath, judged: Judged) -> Centring | None:
     from_s, to_s = judged.take.judged_part or (0.0, math.inf)
     assessment = judged.assessment
     move = None if assessment is None or assessment.move is None else assessment.move.move
     if move is not None and judged.motion is not None:
         start_s = _start(judged.motion)
         from_s, to_s = move.start_s - start_s, move.end_s - start_s
-    found = centring_of(path, from_s=from_s, to_s=to_s)
-    second = _point_path(subject.paths[1]) if len(subject.paths) > 1 else None
-    return models.SubjectAnswer(
-        rms_pct=None if found is None else found.rms_pct,
-        worst_pct=None if found is None else found.worst_pct,
-        worst_s=None if found is None else found.worst_s,
-        followed=0.0 if found is None else found.followed,
-        second=None if second is None else models.PointPath.model_validate(second),
-        **_point_path(path),
-    )
+    return centring_of(path, from_s=from_s, to_s=to_s)
+
+
+_NO_PATH: dict[str, Any] = {"t_s": [], "x_pct": [], "y_pct": []}
 
 
 def _point_path(path: SubjectPath) -> dict[str, Any]:

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ridgewind.core.motion.path import RivalPath
+from ridgewind.jobs.follow import follow_one
 from ridgewind.services.whose import where_of
 from ridgewind.store import database, takes, whose_motion
 from tests.conftest import texture, view, write_film
@@ -169,6 +170,16 @@ def test_a_part_of_the_picture_named_as_background_settles_it(client, library, t
     assert wrong.status_code == 400
 
 
+def mark_subject(client, library, take, **at):
+    mark = {"at_s": 1.0, **at}
+    asked = client.post(f"/api/takes/{take}/subject", json=mark, headers=HERE).json
+    assert asked["following"] == {"progress": None}
+    follow_one(library, take)
+    found = client.get(f"/api/takes/{take}/subject", headers=HERE).json
+    assert (found["following"], found["fault"]) == (None, None)
+    assert found["t_s"]
+
+
 def test_the_marked_subject_can_be_left_out(client, library, two_motions, one_motion):
     take = taken_in(client, library, two_motions)
     at = f"/api/takes/{take}"
@@ -176,11 +187,11 @@ def test_the_marked_subject_can_be_left_out(client, library, two_motions, one_mo
     assert refused.status_code == 409
     client.put(f"{at}/background", json={"cells": [9, 14, 15, 20, 21]}, headers=HERE)
     assert client.get(at, headers=HERE).json["judgement"]["gust"] > 3
-    client.post(f"{at}/subject", json={"at_s": 1.0, "x": 0.5, "y": 0.8}, headers=HERE)
+    mark_subject(client, library, take, x=0.5, y=0.8)
     without = client.put(f"{at}/without-subject", headers=HERE).json
     assert without["judgement"]["gust"] < 1
     alone = taken_in(client, library, one_motion)
-    client.post(f"/api/takes/{alone}/subject", json={"at_s": 1.0, "x": 0.5, "y": 0.5}, headers=HERE)
+    mark_subject(client, library, alone, x=0.5, y=0.5)
     refused = client.put(f"/api/takes/{alone}/without-subject", headers=HERE)
     assert refused.status_code == 409
     assert "Show in the picture" in refused.json["error"]["hint"]

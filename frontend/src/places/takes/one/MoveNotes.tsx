@@ -1,12 +1,12 @@
-import type { ClipFacts, Judgement } from "../../../api/client";
+import type { Judgement } from "../../../api/client";
 import * as format from "../../../formats";
 import { SubjectNotes } from "./SubjectMark";
 import { joinWords, moveFacts, moveWords } from "./moveWords";
 
-type Props = { id: number; clip: ClipFacts; judgement: Judgement };
+type Props = { id: number; judgement: Judgement };
 
 /** The move that was meant and how well it was made, or how far a held frame wandered. */
-export function MoveNotes({ id, clip, judgement }: Props) {
+export function MoveNotes({ id, judgement }: Props) {
   const { move: found, steps } = judgement;
   if (!found) return null;
   const facts = found.move ? moveFacts(found.move) : [];
@@ -29,7 +29,7 @@ export function MoveNotes({ id, clip, judgement }: Props) {
           ))}
         </dl>
       )}
-      <SubjectNotes id={id} clip={clip} />
+      <SubjectNotes id={id} />
       <p className="mt-1 text-note text-stone">
         For a join: it begins {joinWords(found.entry)} and ends {joinWords(found.exit)}.
       </p>

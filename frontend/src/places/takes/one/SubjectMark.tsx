@@ -1,7 +1,8 @@
 import type { MouseEvent } from "react";
 import {
-  useMarkSubject,
+  useFollowed,
   useSubject,
+  useSubjectAct,
   type PointPath,
   type SubjectAnswer,
 } from "../../../api/subject";
@@ -29,13 +30,17 @@ export type Marking = "subject" | "second" | null;
  */
 export function SubjectLayer({ id, clip, marking, onMarking }: Props) {
   const found = useSubject(id);
-  const mark = useMarkSubject(id);
+  const act = useSubjectAct(id);
+  useFollowed(id, found.data);
   const playhead = usePlayhead();
   const put = (x: number, y: number) => {
     onMarking(null);
-    mark.mutate({ at_s: playhead.time(), x, y, second: marking === "second" });
+    const mark = { at_s: playhead.time(), x, y, second: marking === "second" };
+    act.mutate({ act: "mark", mark });
   };
   const marked = (found.data?.t_s.length ?? 0) > 0;
+  const following = found.data?.following;
+  const fault = act.error?.message ?? found.data?.fault;
   useKeys({
     "Mark a subject; again for the middle": {
       m: () => (marking ? put(0.5, 0.5) : onMarking("subject")),
@@ -60,17 +65,21 @@ export function SubjectLayer({ id, clip, marking, onMarking }: Props) {
           onClick={take}
         />
       )}
-      {mark.error && (
+      {fault && (
         <p
           className="absolute bottom-2 left-2 bg-paper px-2 text-note text-ember-deep"
           role="alert"
         >
-          {mark.error.message}
+          {fault}
         </p>
       )}
-      {mark.isPending && (
-        <p className="absolute bottom-2 left-2 bg-paper px-2 text-note" role="status">
-          Following the subject…
+      {following && (
+        <p className="absolute bottom-2 left-2 flex items-center gap-3 bg-paper px-2 text-note">
+          <span role="status">Following the subject…</span>
+          {following.progress !== null && <span>{format.share(following.progress)}</span>}
+          <Button look="bare" onClick={() => act.mutate({ act: "stop" })}>
+            Stop
+          </Button>
         </p>
       )}
     </>
@@ -86,21 +95,6 @@ function spotAt(path: PointPath, t: number, clip: ClipFacts): Spot | null {
   if (x == null || y == null) return null;
   const long = Math.max(clip.width, clip.height);
   return { x: clip.width / 2 + (x * long) / 100, y: clip.height / 2 + (y * long) / 100 };
-}
-
-/** The marks from which a subject is followed again as it was: its first point, then its second. */
-function marksOf(found: SubjectAnswer, clip: ClipFacts) {
-  const paths: [PointPath | null, boolean][] = [
-    [found, false],
-    [found.second, true],
-  ];
-  return paths.flatMap(([path, second]) => {
-    const first = path?.x_pct.findIndex((value) => value !== null) ?? -1;
-    const at_s = path?.t_s[first];
-    const spot = path && at_s !== undefined ? spotAt(path, at_s, clip) : null;
-    if (spot === null || at_s === undefined) return [];
-    return [{ at_s, x: spot.x / clip.width, y: spot.y / clip.height, second }];
-  });
 }
 
 function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
@@ -140,24 +134,18 @@ function Rings({ subject, clip }: { subject: SubjectAnswer; clip: ClipFacts }) {
 }
 
 /** What the marked subject says of the shot. */
-export function SubjectNotes({ id, clip }: { id: number; clip: ClipFacts }) {
+export function SubjectNotes({ id }: { id: number }) {
   const found = useSubject(id).data;
-  const mark = useMarkSubject(id);
+  const act = useSubjectAct(id);
   const { notify, fail } = useNotices();
-  const letGo = () => {
-    const again = found ? marksOf(found, clip) : [];
-    mark.mutate(null, {
-      onError: fail,
-      onSuccess: () =>
-        notify({
-          text: "The subject is let go.",
-          undo: () =>
-            void (async () => {
-              for (const one of again) await mark.mutateAsync(one);
-            })().catch(fail),
-        }),
-    });
-  };
+  const letGo = () =>
+    act
+      .mutateAsync({ act: "let go" })
+      .then(() => {
+        const undo = () => void act.mutateAsync({ act: "bring back" }).catch(fail);
+        notify({ text: "The subject is let go.", undo });
+      })
+      .catch(fail);
   if (!found || found.t_s.length === 0) return null;
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-3 text-note" data-testid="subject">
@@ -170,7 +158,7 @@ export function SubjectNotes({ id, clip }: { id: number; clip: ClipFacts }) {
           {found.followed < 0.95 && `; seen in ${format.share(found.followed)} of the frames`}.
         </span>
       )}
-      <Button look="bare" onClick={letGo}>
+      <Button look="bare" onClick={() => void letGo()}>
         Let it go
       </Button>
     </p>

@@ -192,7 +192,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
             <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
             <RidgeTrace judgement={judgement} />
             {settled && <Causes judgement={judgement} />}
-            <MoveNotes id={take.id} clip={clip} judgement={judgement} />
+            <MoveNotes id={take.id} judgement={judgement} />
             <div className="border-t border-line px-4 py-2.5 sm:px-8">
               <Button
                 look="bare"
