@@ -7,6 +7,10 @@ NPM := npm --prefix frontend
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html \
            $(wildcard frontend/vite*.config.ts) frontend/package-lock.json
 
+# Where Python is told to keep no compiled modules, every worker, server and test process would
+# compile all of them again.
+export PYTHONDONTWRITEBYTECODE :=
+
 .PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots wheel api lock clean
 
 demo: $(STAMPS)/app $(STAMPS)/build

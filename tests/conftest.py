@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import fcntl
 import os
+import shutil
 import time
 from fractions import Fraction
 from pathlib import Path
@@ -177,9 +178,21 @@ def films(shared_folder) -> FilmStore:
     return FilmStore(shared_folder / "films")
 
 
+@pytest.fixture(scope="session")
+def empty_database(tmp_path_factory) -> Path:
+    """The database of a library in which nothing is, brought up to date once a process."""
+    shelf = Library(tmp_path_factory.mktemp("empty") / "library")
+    shelf.prepare()
+    with database.opened(shelf.database) as db:
+        db.execute("pragma wal_checkpoint(truncate)")
+    return shelf.database
+
+
 @pytest.fixture
-def library(tmp_path) -> Library:
+def library(tmp_path, empty_database) -> Library:
     shelf = Library(tmp_path / "library")
+    shelf.root.mkdir()
+    shutil.copy(empty_database, shelf.database)
     shelf.prepare()
     return shelf
 

@@ -40,6 +40,7 @@ from ridgewind.web.plan.figure_routes import api as figures_api
 from ridgewind.web.plan.routes import api as plan_api
 from ridgewind.web.practice.routes import api as practice_api
 from ridgewind.web.practice.stage_routes import api as stage_api
+from ridgewind.web.rules import LazyRule
 from ridgewind.web.sequence.joined_routes import api as joined_api
 from ridgewind.web.sequence.routes import api as outings_api
 from ridgewind.web.settings.keeping_routes import api as keeping_api
@@ -96,6 +97,7 @@ def create_app(config: Config) -> Flask:
         doc_ui=False,
         static_folder=None,
     )
+    app.url_rule_class = LazyRule
     library = Library(config.library)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
     queue = Queue(library, on_put=config.on_put)
