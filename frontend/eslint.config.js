@@ -26,13 +26,9 @@ export default tseslint.config(
   reactHooks.configs.flat.recommended,
   {
     plugins: { import: imports },
-    settings: {
-      "import/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] },
-      "import/resolver": { node: { extensions: [".ts", ".tsx"] } },
-    },
+    settings: { "import/resolver": { node: { extensions: [".ts", ".tsx"] } } },
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
-      "import/no-cycle": ["error", { ignoreExternal: true }],
       "import/no-restricted-paths": ["error", { zones: doors }],
       "no-restricted-syntax": [
         "error",

@@ -15,6 +15,9 @@ ARCMIN_PER_DEG = 60.0
 STANDARD_GRAVITY_M_S2 = 9.80665
 """By definition (3rd General Conference on Weights and Measures, 1901)."""
 
+MM_PER_INCH = 25.4
+"""By definition (1959)."""
+
 UNKNOWN_FOCAL_EQ_MM = 26.0
 """Taken where nobody says: a phone's usual main lens (chosen here)."""
 
@@ -71,3 +74,12 @@ def zoom_pct_to_log(zoom_pct: float) -> float:
 def log_to_zoom_pct(log_scale: float) -> float:
     """Natural logarithm of the scale to growth of the picture in percent."""
     return 100.0 * math.expm1(log_scale)
+
+
+def told_length(length_mm: float) -> str:
+    """A length of a strap or a body in a sentence, for readers of either system.
+
+    >>> told_length(430)
+    '43 cm (17 in)'
+    """
+    return f"{length_mm / 10:.0f} cm ({length_mm / MM_PER_INCH:.0f} in)"

@@ -13,6 +13,7 @@ from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.due import Due, Result, days_ahead, due
 from ridgewind.core.practice.session import Ask, Session, build_session
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.core.units import told_length
 from ridgewind.services import codes
 from ridgewind.store import database, drills, kit, sessions
 from ridgewind.store.database import Connection
@@ -199,7 +200,7 @@ def checks(db: Connection, setup_id: int, drill: Drill) -> tuple[Check, ...]:
         parts.lens,
         parts.optics,
         [support for _, _, support in parts.supports],
-        strap_mark=None if mark is None else f"{mark / 10:.0f} cm",
+        strap_mark=None if mark is None else told_length(mark),
     )
 
 

@@ -63,6 +63,12 @@ def by_id(db: sqlite3.Connection, copy_id: int) -> FolderCopyRow:
     return FolderCopyRow(row["id"], row["root"], tuple(_film(one) for one in films), job)
 
 
+def under_way(db: sqlite3.Connection) -> list[FolderCopyRow]:
+    """Copies that wait or run, the first asked for first."""
+    found = [*jobs.waiting(db, "copy"), *jobs.interrupted(db, "copy")]
+    return [by_id(db, copy_id) for copy_id in sorted(found)]
+
+
 def brought_in(
     db: sqlite3.Connection, copy_id: int, position: int, *, take_id: int, duplicate: bool
 ) -> None:

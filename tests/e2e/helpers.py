@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from pathlib import Path
+from weakref import WeakKeyDictionary
 
 import av
 from playwright.sync_api import Browser, Page, expect
@@ -66,23 +67,31 @@ LYING = ((844, 390), "light", None)
 def check_accessibility(browser: Browser, address: str, *, ready, looks=LOOKS) -> None:
     """Open a page and assert that nothing serious is wrong with it, and that it fits, in every
     look. ready: gives what is to be seen before it is looked at."""
-    size = {"width": WIDE, "height": 800}
-    context = browser.new_context(
-        viewport=size, color_scheme="light", bypass_csp=True, reduced_motion="reduce"
-    )
+    page = _page_to_look_at(browser)
+    page.set_viewport_size({"width": WIDE, "height": 800})
+    page.goto(address)
+    expect(ready(page)).to_be_visible()
+    page.add_script_tag(path=AXE)
     found = []
-    try:
-        page = context.new_page()
-        page.goto(address)
-        expect(ready(page)).to_be_visible()
-        page.add_script_tag(path=AXE)
-        for (width, height), theme, rules in looks:
-            page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
-            page.set_viewport_size({"width": width, "height": height})
-            found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
-    finally:
-        context.close()
+    for (width, height), theme, rules in looks:
+        page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
+        page.set_viewport_size({"width": width, "height": height})
+        found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
+    page.goto("about:blank")
     assert found == []
+
+
+_pages: WeakKeyDictionary[Browser, Page] = WeakKeyDictionary()
+
+
+def _page_to_look_at(browser: Browser) -> Page:
+    """One page for all that is only looked at: it has the application compiled already."""
+    if browser not in _pages:
+        context = browser.new_context(
+            color_scheme="light", bypass_csp=True, reduced_motion="reduce"
+        )
+        _pages[browser] = context.new_page()
+    return _pages[browser]
 
 
 def faults_of(page: Page, rules: list[str] | None = None) -> list[str]:

@@ -127,6 +127,30 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
     read_profile(page, fresh.address)
 
 
+def test_a_copy_goes_on_in_the_list_when_its_dialog_is_closed(fresh, page, tmp_path):
+    card = tmp_path / "card"
+    card.mkdir()
+    for number in range(12):
+        film = write_film(card / f"C{number:04}.MP4", shaken(40, amplitude_px=2 + number / 4))
+        with film.open("ab") as out:
+            out.truncate(40 << 20)  # large, so that copying takes its time
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_role("button", name="From a folder or card").click()
+    page.get_by_role("textbox", name="Folder on this computer").fill(str(card))
+    page.get_by_role("button", name="Look").click()
+    expect(page.get_by_text("12 films, 12 of them new.")).to_be_visible()
+    (card / "C0007.MP4").unlink()
+    page.get_by_role("button", name="Bring 12 in").click()
+    page.keyboard.press("Escape")
+    arriving = page.get_by_role("region", name="Arriving")
+    expect(arriving).to_contain_text(str(card))
+    page.reload()
+    expect(arriving).to_contain_text(re.compile(r"Film \d+ of 12"))
+    # What could not be brought in is said, although the dialog is closed.
+    expect(page.get_by_text("C0007.MP4 of").first).to_be_visible()
+    expect(arriving.get_by_role("button", name="Stop copying")).to_have_count(0)
+
+
 def y4m(path: Path, frames) -> Path:
     """An uncompressed film, as Chromium's fake camera reads it."""
     with av.open(str(path), "w", format="yuv4mpegpipe") as out:
@@ -150,12 +174,27 @@ def test_a_take_is_filmed_with_a_connected_camera(fresh, driver, tmp_path):
     chromium = driver.chromium.launch(executable_path=CHROMIUM, args=flags)
     page = chromium.new_page(extra_http_headers=HEADERS)
     page.goto(f"{fresh.address}/takes")
-    page.get_by_role("button", name="From a connected camera").click()
-    page.get_by_role("button", name="Roll").click()
-    expect(page.get_by_text("Rolling, 3 s")).to_be_visible()
+
+    def roll():
+        page.get_by_role("button", name="From a connected camera").click()
+        page.get_by_role("button", name="Roll").click()
+        expect(page.get_by_text("Rolling, 3 s")).to_be_visible()
+
+    dialog = page.get_by_role("dialog")
+    # Broken off, it is asked what becomes of it; nothing is kept of what is let go.
+    roll()
+    page.keyboard.press("Escape")
+    expect(dialog.get_by_role("alert")).to_contain_text("You broke this take off.")
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    roll()
+    page.go_back()  # the page is left
+    page.goto(f"{fresh.address}/takes")
+    assert fresh.get("/api/takes")["takes"] == []
+    roll()
     page.get_by_role("button", name="Stop and measure").click()
     link = page.get_by_role("link", name=re.compile("^Webcam"))
-    expect(link).to_be_visible()
+    expect(link).to_have_count(1)
     fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0, 60)
     link.click()
     expect(page.get_by_test_id("gust")).to_be_visible()

@@ -24,6 +24,7 @@ export const keys = {
   windows: (id: number, asked: unknown, brief: unknown) => ["windows", id, asked, brief],
   renders: (id: number) => ["renders", id],
   folderCopy: (id: number | null) => ["folderCopy", id],
+  folderCopies: () => ["folderCopies"],
   compare: (query: unknown) => ["compare", query],
   trials: () => ["trials"],
   hand: (asked: unknown) => ["hand", asked],
@@ -121,6 +122,8 @@ const OUT_OF_DATE = {
     "meetings",
     "joined",
   ],
+  /** Copying from a folder began or was stopped. */
+  copies: ["folderCopies", "folderCopy"],
   /** What verdicts depend on: briefs, targets, weights. */
   verdicts: VERDICTS,
   /** What a take was filmed with: set-ups and lenses. A log's path depends on them too. */

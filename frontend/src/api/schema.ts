@@ -442,7 +442,8 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    get?: never;
+    /** All copies that wait or run, whoever asked for them. */
+    get: operations["folders_copies_under_way_copies_get"];
     put?: never;
     /** Bring films of a folder in, one after the other; each is measured as soon as it is here. */
     post: operations["folders_begin_copy_copies_post"];
@@ -3598,6 +3599,11 @@ export interface components {
       /** Title */
       title: string;
     };
+    /** CopiesUnderWay */
+    CopiesUnderWay: {
+      /** Copies */
+      copies: components["schemas"]["CopyLine"][];
+    };
     /** CopyAsk */
     CopyAsk: {
       /**
@@ -3610,8 +3616,8 @@ export interface components {
     };
     /**
      * CopyLine
-     * @description A copy from a folder. progress: 0 to 1 of all its films. films: how many were asked for;
-     *     settled: brought in or refused; brought_in: that are in the library now.
+     * @description A copy from a folder, root. progress: 0 to 1 of all its films. films: how many were asked
+     *     for; settled: brought in or refused; brought_in: that are in the library now.
      */
     CopyLine: {
       /** Brought In */
@@ -3624,6 +3630,8 @@ export interface components {
       progress: number;
       /** Refused */
       refused: components["schemas"]["RefusedFilm"][];
+      /** Root */
+      root: string;
       /** Settled */
       settled: number;
       /**
@@ -10063,6 +10071,51 @@ export interface operations {
         };
         content: {
           "application/json": components["schemas"]["SmallFigures"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_copies_under_way_copies_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CopiesUnderWay"];
         };
       };
       /** @description Bad Request */

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from ridgewind.core.errors import InvalidArgumentError, require_between, require_choice
 from ridgewind.core.kit.items import MOST_SIZE_MM, Route
-from ridgewind.core.units import STANDARD_GRAVITY_M_S2
+from ridgewind.core.units import STANDARD_GRAVITY_M_S2, told_length
 
 HALF_NECK, CHEST_DEPTH, HALF_BREADTH, DROP = 0.19, 0.25, 0.17, 0.20
 """Shares of the chest girth (chosen here, see above)."""
@@ -141,7 +141,7 @@ def plan_strap(
         by_route_mm=by_route,
         take_up_mm=take_up,
         mark_mm=None if too_short else taut,
-        reason=f"the strap is {-take_up:.0f} mm too short for this route" if too_short else None,
+        reason=_too_short(-take_up) if too_short else None,
         pull_n=pull,
         scale_low_kg=newton_to_kg(BEST_N[0]),
         scale_high_kg=newton_to_kg(BEST_N[1]),
@@ -155,3 +155,7 @@ def _verdict(pull_n: float) -> str:
     if pull_n < BEST_N[0]:
         return "slack"
     return "helps" if pull_n <= BEST_N[1] else "too hard"
+
+
+def _too_short(lacks_mm: float) -> str:
+    return f"the strap is {told_length(lacks_mm)} too short for this route"

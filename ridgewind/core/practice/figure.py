@@ -21,6 +21,7 @@ from ridgewind.core.practice.skeleton import (
     outside_by,
     two_bones,
 )
+from ridgewind.core.units import told_length
 
 UP = np.array([0.0, 1.0, 0.0])
 NEAR_M, ARMS_M = 0.14, 0.46
@@ -141,7 +142,8 @@ class _Body:
         self._arms()
         tips_m = self._tips()
         if tips_m > TIPS_FROM_M:
-            self.faults.append(f"it would tip: {100 * tips_m:.0f} cm outside of what it stands on")
+            away = told_length(1000 * tips_m)
+            self.faults.append(f"it would tip: {away} outside of what it stands on")
         return Figure(
             joints=self.joints,
             camera=self.camera,

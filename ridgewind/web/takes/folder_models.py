@@ -38,13 +38,18 @@ class RefusedFilm(Model):
 
 
 class CopyLine(Model):
-    """A copy from a folder. progress: 0 to 1 of all its films. films: how many were asked for;
-    settled: brought in or refused; brought_in: that are in the library now."""
+    """A copy from a folder, root. progress: 0 to 1 of all its films. films: how many were asked
+    for; settled: brought in or refused; brought_in: that are in the library now."""
 
     id: int
+    root: str
     state: JobState
     progress: float
     films: int
     settled: int
     brought_in: int
     refused: list[RefusedFilm]
+
+
+class CopiesUnderWay(Model):
+    copies: list[CopyLine]

@@ -13,6 +13,7 @@ from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import sentence
 from ridgewind.web.takes.folder_models import (
+    CopiesUnderWay,
     CopyAsk,
     CopyLine,
     CopyPath,
@@ -49,6 +50,13 @@ def begin_copy(body: CopyAsk) -> Response:
         return answered(_line(folder_copies.by_id(db, copy_id)), HTTPStatus.CREATED)
 
 
+@api.get("/copies", responses={200: CopiesUnderWay, **FAULTS})
+def copies_under_way() -> Response:
+    """All copies that wait or run, whoever asked for them."""
+    with current().read() as db:
+        return answered(CopiesUnderWay(copies=[_line(row) for row in folder_copies.under_way(db)]))
+
+
 @api.get("/copies/<int:copy_id>", responses={200: CopyLine, **FAULTS})
 def copy_of(path: CopyPath) -> Response:
     """How far a copy is."""
@@ -70,6 +78,7 @@ def _line(row: FolderCopyRow) -> CopyLine:
     share = settled / len(row.films)
     return CopyLine(
         id=row.id,
+        root=row.root,
         state=row.job.state,  # type: ignore[arg-type]
         progress=max(share, row.job.progress or 0.0),
         films=len(row.films),

@@ -1,13 +1,13 @@
 import { useEffect, useState, type FormEvent } from "react";
-import { client, dataOf, ExplainedError, type components } from "../../../api/client";
+import { ExplainedError } from "../../../api/client";
+import { scanFolder, type FolderScan } from "../../../api/folders";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Dialog } from "../../../ui/Dialog";
 import { Progress } from "../../../ui/Progress";
 import { TextField } from "../../../ui/TextField";
-import { useFolderCopy } from "./useFolderCopy";
+import { useAskedCopy } from "./useFolderCopy";
 
-type Scan = components["schemas"]["FolderScan"];
 const KEY = "ridgewind-folder";
 
 /** Films of a folder or card on this computer: only what is new, one after the other. */
@@ -21,18 +21,18 @@ export function FolderDialog({ onClose }: { onClose: () => void }) {
 
 function Folder({ onClose }: { onClose: () => void }) {
   const [path, setPath] = useState(() => localStorage.getItem(KEY) ?? "");
-  const [scan, setScan] = useState<Scan | null>(null);
+  const [scan, setScan] = useState<FolderScan | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [fault, setFault] = useState<ExplainedError | null>(null);
-  const copy = useFolderCopy();
-  const { state, busy } = copy;
+  const asked = useAskedCopy();
+  const { copy: state, busy } = asked;
   const explain = (error: unknown) =>
     setFault(error instanceof ExplainedError ? error : new ExplainedError({ message: "That did not work.", hint: "Try again." })); // prettier-ignore
   const look = (event: FormEvent) => {
     event.preventDefault();
     setFault(null);
-    copy.forget();
-    dataOf(client.POST("/api/folders/scan", { body: { path } }))
+    asked.forget();
+    scanFolder(path)
       .then((found) => {
         localStorage.setItem(KEY, path);
         setScan(found);
@@ -43,7 +43,7 @@ function Folder({ onClose }: { onClose: () => void }) {
   const bring = () => {
     if (!scan) return;
     const files = scan.films.map((film) => film.file).filter((file) => chosen.has(file));
-    copy.begin({ path: scan.root, files }, { onError: explain });
+    asked.begin({ path: scan.root, files }, explain);
   };
   const whole = state?.state === "done" && state.refused.length === 0;
   useEffect(() => {
@@ -75,7 +75,7 @@ function Folder({ onClose }: { onClose: () => void }) {
           <Progress value={state.progress} label="Bringing films in" />
           <p className="text-note text-stone" aria-live="polite">
             {busy
-              ? `Film ${Math.min(state.settled + 1, state.films)} of ${state.films}`
+              ? `Film ${Math.min(state.settled + 1, state.films)} of ${state.films}. It goes on when you close this: the list shows it.`
               : `${state.brought_in} of ${state.films} brought in`}
           </p>
           {state.refused.map((film) => (
@@ -90,7 +90,7 @@ function Folder({ onClose }: { onClose: () => void }) {
           <Button look="main" disabled={chosen.size === 0 || busy} onClick={bring}>
             Bring {chosen.size} in
           </Button>
-          {busy && <Button onClick={copy.stop}>Stop copying</Button>}
+          {busy && <Button onClick={asked.stop}>Stop copying</Button>}
         </div>
       )}
     </div>
@@ -98,7 +98,7 @@ function Folder({ onClose }: { onClose: () => void }) {
 }
 
 type FilmsProps = {
-  scan: Scan;
+  scan: FolderScan;
   chosen: ReadonlySet<string>;
   onChange: (chosen: ReadonlySet<string>) => void;
 };

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type RefObject } from "react";
 import { FEED_FAULTS, openFeed, type Feed, type FeedSource } from "../../../camera/feed";
 import { record, type Recording } from "../../../camera/recording";
 import { Button } from "../../../ui/Button";
@@ -11,21 +11,36 @@ const LONGEST_S = 120;
 /** A take filmed with a camera that is connected to this computer, or with a simulated one. */
 export function WebcamDialog({ onClose }: { onClose: () => void }) {
   const [source, setSource] = useState<FeedSource>("connected");
+  /** While it rolls, closing ends the take and asks what becomes of it. */
+  const interruptRef = useRef<(() => void) | null>(null);
+  const close = () => (interruptRef.current ? interruptRef.current() : onClose());
   return (
-    <Dialog title="From a connected camera" open onClose={onClose} wide>
-      <Webcam key={source} source={source} onSource={setSource} onClose={onClose} />
+    <Dialog title="From a connected camera" open onClose={close} wide>
+      <Webcam
+        key={source}
+        source={source}
+        onSource={setSource}
+        onClose={onClose}
+        interruptRef={interruptRef}
+      />
     </Dialog>
   );
 }
 
-type Props = { source: FeedSource; onSource: (source: FeedSource) => void; onClose: () => void };
+type Props = {
+  source: FeedSource;
+  onSource: (source: FeedSource) => void;
+  onClose: () => void;
+  interruptRef: RefObject<(() => void) | null>;
+};
 
-function Webcam({ source, onSource, onClose }: Props) {
+function Webcam({ source, onSource, onClose, interruptRef }: Props) {
   const video = useRef<HTMLVideoElement>(null);
   const recorder = useRef<Recording | null>(null);
   const [feed, setFeed] = useState<Feed | null>(null);
   const [fault, setFault] = useState("");
   const [seconds, setSeconds] = useState<number | null>(null);
+  const [broken, setBroken] = useState<File | null>(null);
   const { add } = useImports();
   const simulated = source === "simulated";
   useEffect(() => {
@@ -41,10 +56,11 @@ function Webcam({ source, onSource, onClose }: Props) {
       .catch(() => setFault(FEED_FAULTS[source]));
     return () => {
       gone = true;
-      recorder.current?.stop();
+      recorder.current?.drop(); // the page is left: nothing is kept that nobody sees
+      interruptRef.current = null;
       opened?.close();
     };
-  }, [source]);
+  }, [source, interruptRef]);
   const filming = seconds !== null;
   useEffect(() => {
     if (!filming) return;
@@ -57,17 +73,25 @@ function Webcam({ source, onSource, onClose }: Props) {
   }, [seconds]);
   const start = () => {
     if (!feed) return;
+    let asked = false;
     recorder.current = record(feed.stream, simulated ? "Simulated camera" : "Webcam", (film) => {
+      interruptRef.current = null;
       setSeconds(null);
+      if (asked && film.size > 0) return setBroken(film);
       if (film.size > 0) add([film]);
       onClose();
     });
+    interruptRef.current = () => {
+      asked = true;
+      recorder.current?.stop();
+    };
     setSeconds(0);
   };
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (feed) main.current?.focus(); // so that Enter rolls, and stops
   }, [feed]);
+  if (broken) return <Broken film={broken} onClose={onClose} />;
   return (
     <div className="space-y-3">
       {fault ? (
@@ -104,6 +128,30 @@ function Webcam({ source, onSource, onClose }: Props) {
             ? `Rolling, ${seconds} s`
             : "Two minutes at most; the film stays on this computer."}
         </span>
+      </div>
+    </div>
+  );
+}
+
+/** A take that was broken off: kept only if it is wanted. */
+function Broken({ film, onClose }: { film: File; onClose: () => void }) {
+  const { add } = useImports();
+  const main = useRef<HTMLButtonElement>(null);
+  useEffect(() => main.current?.focus(), []);
+  const keep = () => {
+    add([film]);
+    onClose();
+  };
+  return (
+    <div role="alert" className="space-y-3">
+      <p>You broke this take off. Measure what was filmed, or let it go?</p>
+      <div className="flex gap-3">
+        <Button ref={main} look="main" onClick={keep}>
+          Measure it <Key>Enter</Key>
+        </Button>
+        <Button onClick={onClose}>
+          Let it go <Key>Esc</Key>
+        </Button>
       </div>
     </div>
   );
