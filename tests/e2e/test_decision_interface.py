@@ -238,6 +238,11 @@ def test_the_pages_can_be_read_by_everyone(demo, browser, place):
 def test_a_preview_can_be_read_by_everyone(own_demo, browser):
     def ready(page):
         page.keyboard.press("p")
+        film = page.get_by_label("The remedy, rendered from this clip")
+        expect(film).to_be_visible()
+        # Nothing plays by itself where no motion is wanted.
+        page.wait_for_function("film => film.readyState >= 2", arg=film.element_handle())
+        assert film.evaluate("film => film.paused")
         return page.get_by_test_id("preview")
 
     def opened(page):

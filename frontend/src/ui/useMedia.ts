@@ -12,3 +12,6 @@ export function useMedia(query: string): boolean {
   );
   return useSyncExternalStore(subscribe, () => matchMedia(query).matches);
 }
+
+/** Whether nothing may move by itself. */
+export const useStill = () => useMedia("(prefers-reduced-motion: reduce)");

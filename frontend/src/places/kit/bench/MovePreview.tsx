@@ -6,10 +6,12 @@ import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
 import { Key } from "../../../keys/Key";
 import { useKeys } from "../../../keys/useKeys";
+import { useStill } from "../../../ui/useMedia";
 
 /** The move as film, rendered on request by the stand-in camera. */
 export function MovePreview({ query }: { query: BenchQuery }) {
   const preview = usePreview();
+  const still = useStill();
   const film = () => preview.mutate({ ...query, setup: { ...query.setup, name: "preview" } });
   useKeys({ "Film the move": { f: film } });
   const shown = useRef<HTMLElement>(null);
@@ -45,7 +47,7 @@ export function MovePreview({ query }: { query: BenchQuery }) {
             src={`/api/bench/previews/${preview.data.name}`}
             className={`rounded aspect-video w-full max-w-[560px] ${outdated ? "opacity-40" : ""}`}
             aria-label="The planned move, simulated"
-            autoPlay
+            autoPlay={!still}
             loop
             muted
             playsInline

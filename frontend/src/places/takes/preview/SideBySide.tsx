@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { ClipFacts } from "../../../api/client";
 import type { Render, Windows } from "../../../api/decisions";
 import { nearest } from "../../../charts/ridge";
+import { useStill } from "../../../ui/useMedia";
 import { usePlayhead, useTime } from "../one/playhead";
 
 const APART_S = 0.08;
@@ -20,6 +21,7 @@ export function SideBySide({ id, clip, render, windows, children }: Props) {
   const before = useRef<HTMLVideoElement>(null);
   const playhead = usePlayhead();
   const [heard, setHeard] = useState(false);
+  const still = useStill();
   const ready = render?.state === "done";
   const number = render?.id;
   useEffect(() => {
@@ -53,7 +55,7 @@ export function SideBySide({ id, clip, render, windows, children }: Props) {
               src={`/api/renders/${render.id}/film.mp4`}
               muted={!heard}
               playsInline
-              autoPlay
+              autoPlay={!still}
               loop
               preload="auto"
               className="size-full cursor-pointer"
