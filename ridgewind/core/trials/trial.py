@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import combinations, product
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -279,15 +279,25 @@ def _arrangements(labels: Floats, sessions: Ints, rng: np.random.Generator) -> t
     sides = [int(labels[group].sum()) for group in groups]
     many = math.prod(math.comb(len(group), side) for group, side in zip(groups, sides, strict=True))
     if many <= MOST_ARRANGEMENTS:
-        ways = [combinations(group, side) for group, side in zip(groups, sides, strict=True)]
-        out = np.zeros((len(labels), many))
-        for column, chosen in enumerate(product(*ways)):
-            out[[index for part in chosen for index in part], column] = 1.0
+        out, before = np.zeros((len(labels), many)), 1
+        for group, side in zip(groups, sides, strict=True):
+            ways = _ways(len(group), side)
+            before *= ways.shape[1]
+            out[group] = np.tile(np.repeat(ways, many // before, 1), before // ways.shape[1])
         return out, True
     out = np.empty((len(labels), SHUFFLES))
     for group in groups:
         out[group] = rng.permuted(np.tile(labels[group][:, None], SHUFFLES), axis=0)
     return out, False
+
+
+def _ways(count: int, chosen: int) -> Floats:
+    """Every way to choose some of a few, (count, ways): 1 where one is chosen."""
+    many = math.comb(count, chosen)
+    picked = np.array(list(combinations(range(count), chosen)), int).reshape(many, chosen)
+    out = np.zeros((count, many))
+    out[picked, np.arange(many)[:, None]] = 1.0
+    return out
 
 
 def _slopes(labels: Floats, values: Floats, aside: Floats, sessions: Ints) -> Floats:
