@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { ExplainedError } from "./api/client";
+import { ExplainedError, isCrowded } from "./api/client";
 import { App } from "./App";
 import { ImportProvider } from "./places/takes/list/imports";
 import "./theme/theme.css";
@@ -10,6 +10,8 @@ import { NoticeProvider } from "./ui/notices";
 import { UnitsProvider } from "./ui/useUnits";
 
 const MOST_TRIES = 2;
+/** For a server that is busy with much else. */
+const [MOST_WAITS, WAIT_MS] = [60, 500];
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -17,7 +19,11 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
     queries: {
       networkMode: "always",
-      retry: (tries, error) => !(error instanceof ExplainedError) && tries < MOST_TRIES,
+      retry: (tries, error) =>
+        isCrowded(error)
+          ? tries < MOST_WAITS
+          : !(error instanceof ExplainedError) && tries < MOST_TRIES,
+      retryDelay: (tries, error) => (isCrowded(error) ? WAIT_MS : 1000 * 2 ** tries),
       refetchOnWindowFocus: true,
     },
   },

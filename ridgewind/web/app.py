@@ -20,7 +20,7 @@ from ridgewind.library.uploads import Uploads
 from ridgewind.services.live import LiveMeters
 from ridgewind.services.stages import Stages
 from ridgewind.store.jobs import Kind
-from ridgewind.web import errors, guard
+from ridgewind.web import crowd, errors, guard
 from ridgewind.web.context import EXTENSION, Service
 from ridgewind.web.errors import MissingError
 from ridgewind.web.findings.hand_routes import api as hand_api
@@ -116,6 +116,7 @@ def create_app(config: Config) -> Flask:
         stages=Stages(),
     )
     guard.install(app, key=config.key)
+    crowd.install(app)
     errors.handlers(app, config.library)
     for api in (
         status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,

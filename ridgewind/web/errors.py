@@ -9,6 +9,7 @@ ApiError
 ├── ElsewhereError     409  it was changed elsewhere since the change was begun
 ├── KeptError          409  a typical entry is not to be overwritten
 ├── UnservedError      503  the store cannot be written just now (507: full, 500: damaged)
+├── CrowdedError       503  much is being worked out at once; it can be asked again soon
 └── RefusedFilmError   422  the film cannot be taken in (507 where the disk is full)
 
 Errors of other layers become these in `handlers()`; unknown ones are logged whole and answered
@@ -113,6 +114,16 @@ class UnservedError(ApiError):
 
     status = HTTPStatus.SERVICE_UNAVAILABLE
     code = "busy"
+
+
+class CrowdedError(ApiError):
+    """One too many of what takes long."""
+
+    status = HTTPStatus.SERVICE_UNAVAILABLE
+    code = "crowded"
+
+    def __init__(self) -> None:
+        super().__init__("Much is being worked out at once.", "Try again in a moment.")
 
 
 class RefusedFilmError(ApiError):

@@ -36,6 +36,10 @@ log = logging.getLogger(__name__)
 HOST = "127.0.0.1"
 USUAL_PORT = 8421
 THREADS = 8
+MOST_CONNECTIONS, IDLE_S = 600, 30
+"""Held open at once, more than a program that forgets to close its own will have, and fewer than
+the files that a system usually lets one program open; and how long one may say nothing."""
+
 IN_MEMORY_BYTES = MOST_PIECE_BYTES + (1 << 20)
 """Of a request's body; only a large motion log is written down before it is looked at."""
 
@@ -123,6 +127,9 @@ def _serve(start: Start) -> Start | None:
             app,
             sockets=[listener],
             threads=THREADS,
+            connection_limit=MOST_CONNECTIONS,
+            channel_timeout=IDLE_S,
+            asyncore_use_poll=True,
             max_request_body_size=MOST_BODY_BYTES,
             inbuf_overflow=IN_MEMORY_BYTES,
             ident="ridgewind",

@@ -6,11 +6,12 @@ import os
 import random
 import shutil
 import signal
+import socket
 import subprocess
 import threading
 import time
 import urllib.error
-from contextlib import suppress
+from contextlib import ExitStack, suppress
 from http.client import HTTPException
 from pathlib import Path
 
@@ -26,6 +27,9 @@ from tests.sending import announcing
 pytestmark = pytest.mark.e2e
 KILLS = int(os.environ.get("KILLS", "8"))
 """How many servers are killed; 40 of them take two minutes."""
+
+SLOW = 3.0
+"""How much longer anything may take beside other tests."""
 
 LOCKED_S = 12.0
 """Longer than a writer waits for another one."""
@@ -261,3 +265,33 @@ def test_deleted_and_brought_back_at_once_a_take_is_measured_all_the_same(fresh,
     fresh.put(f"/api/takes/{take_id}/cancel", {}, "POST")
     fresh.put(f"/api/takes/{take_id}/measure", {}, "POST")
     fresh.wait_until(lambda: state(fresh, take_id) == "done", 60)
+
+
+def test_a_page_answers_beside_idle_connections_and_many_comparisons(demo):
+    port = int(demo.address.rsplit(":", 1)[1])
+    takes = ",".join(str(one["id"]) for one in demo.get("/api/takes")["takes"])
+    asked, answers = f"/api/compare?takes={takes}", []
+
+    def compare():
+        try:
+            answers.append(demo.get(asked)["title"])
+        except urllib.error.HTTPError as error:
+            answers.append(error.code)
+
+    with ExitStack() as stack:
+        for number in range(200):
+            idle = stack.enter_context(socket.create_connection(("127.0.0.1", port)))
+            if number % 2:
+                idle.send(b"GET /api/takes HTTP/1.1\r\n")  # and no more of it
+        comparing = [threading.Thread(target=compare) for _ in range(60)]
+        for one in comparing:
+            one.start()
+        begun_s = time.monotonic()
+        demo.read("/")
+        demo.get("/api/takes")
+        took_s = time.monotonic() - begun_s
+        for one in comparing:
+            one.join()
+    assert took_s < 2 * SLOW
+    assert 503 in answers
+    assert len(set(answers) - {503}) == 1  # those that were let in were answered

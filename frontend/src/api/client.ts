@@ -53,6 +53,11 @@ export function isChangedElsewhere(error: unknown): boolean {
   return error instanceof ExplainedError && error.code === "changed_elsewhere";
 }
 
+/** Whether much else is being worked out, and the same may be asked again soon. */
+export function isCrowded(error: Error): boolean {
+  return error instanceof ExplainedError && error.code === "crowded";
+}
+
 /** Whether nothing answered at all, so that the same request may be sent again. */
 export function isUnreachable(error: Error): boolean {
   return error instanceof ExplainedError && error.message === UNREACHABLE.message;
