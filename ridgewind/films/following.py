@@ -11,7 +11,7 @@ from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.motion import pyramid
 from ridgewind.core.motion.follow import Follower, Mark, SubjectPath
 from ridgewind.core.motion.pyramid import Image
-from ridgewind.media.decode import Film
+from ridgewind.media.decode import Film, first_frame_error
 
 LONGEST_BACK_S, LONGEST_ON_S = 30.0, 120.0
 """How far it is followed either way: what lies further is of another moment."""
@@ -46,7 +46,10 @@ def followed(
     on_s = LONGEST_ON_S if length_s is None else min(max(length_s - mark.at_s, 0), LONGEST_ON_S)
     whole_s = max(back_s + on_s, 1e-3)
     with Film(path) as film:
-        start_s = next(film.pictures(pyramid.to_working)).t_s
+        first = next(film.pictures(pyramid.to_working), None)
+        if first is None:
+            raise first_frame_error(film)
+    start_s = first.t_s
     half_s = 0.5 / (rate_hz or USUAL_HZ)
     marked_s = start_s + mark.at_s - half_s
     """The first picture after this is the one that was marked."""

@@ -47,15 +47,23 @@ def ask(db: Connection, take_id: int, mark: Mark, *, second: bool) -> None:
 
 
 def stop(db: Connection, take_id: int) -> None:
-    """Follow no further; what was marked before stays."""
+    """Follow no further, or forget that it failed; what was marked before stays."""
     with database.atomic(db):
+        _end(db, take_id)
+
+
+def _end(db: Connection, take_id: int) -> None:
+    work = jobs.one(db, KIND, take_id)
+    if work is not None and work.state == "failed":
+        jobs.forget(db, KIND, take_id)
+    else:
         jobs.request_cancel(db, KIND, take_id)
 
 
 def let_go(db: Connection, take_id: int) -> None:
     """Take the mark away; what it could do for the take goes with it."""
     with database.atomic(db):
-        jobs.request_cancel(db, KIND, take_id)
+        _end(db, take_id)
         subjects.let_go(db, take_id)
         summaries.mark_take_stale(db, take_id)
     assessing.summarise(db, take_id)

@@ -94,6 +94,8 @@ def test_what_cannot_be_followed_says_why(library, db, take):
     assert failed.state == "failed"
     assert failed.error_what
     assert failed.error_next
+    subject.stop(db, take.id)
+    assert jobs.one(db, "follow", take.id) is None
 
 
 def test_a_take_that_is_removed_takes_its_subject_along(library, db, take):

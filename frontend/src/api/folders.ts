@@ -34,9 +34,10 @@ export function useFolderCopy(id: number | null) {
 }
 
 /** All copies that go on, whichever page or window asked for them. */
-export function useCopiesUnderWay() {
+export function useCopiesUnderWay(wanted: boolean) {
   return useQuery({
     queryKey: keys.folderCopies(),
+    enabled: wanted,
     queryFn: ({ signal }) => dataOf(client.GET("/api/folders/copies", { signal })),
     refetchInterval: ({ state }) => (state.data?.copies.length ? LOOK_MS : false),
   });

@@ -46,7 +46,8 @@ MAY_CHANGE = {
 restore, settle, or let others in."""
 
 HIDDEN = {
-    "network.network", "network.code_drawing", "folders.copy_of", "watched.watched",
+    "network.network", "network.code_drawing", "folders.copy_of",
+    "folders.copies_under_way", "watched.watched",
     "settings.cleared", "settings.deleted", "workers.all_workers",
 }  # fmt: skip
 """What a paired phone does not see: this computer's folders, and who else is let in."""

@@ -1,13 +1,15 @@
 import { useEffect, useRef } from "react";
 import { folderCopy, useCopiesUnderWay, useStopCopy, type FolderCopy } from "../../../api/folders";
 import { useChanged } from "../../../api/keys";
+import { useStatus } from "../../../api/takes";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
 import { Progress } from "../../../ui/Progress";
 
 /** Copies from folders that go on, though the dialog that asked for them is closed. */
 export function FolderCopies() {
-  const copies = useCopiesUnderWay().data?.copies;
+  const here = useStatus().data?.phone === null; // a phone sees none of this computer's folders
+  const copies = useCopiesUnderWay(here).data?.copies;
   const { mutate: stop } = useStopCopy();
   useTellEnded(copies);
   return copies?.map((copy) => (

@@ -70,7 +70,13 @@ export function SubjectLayer({ id, clip, marking, onMarking }: Props) {
           className="absolute bottom-2 left-2 bg-paper px-2 text-note text-ember-deep"
           role="alert"
         >
-          {fault}
+          {fault}{" "}
+          <Button
+            look="bare"
+            onClick={() => (act.error ? act.reset() : act.mutate({ act: "stop" }))}
+          >
+            Dismiss
+          </Button>
         </p>
       )}
       {following && (
