@@ -2,16 +2,20 @@ import { X } from "lucide-react";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Progress } from "../../../ui/Progress";
-import { FolderCopies } from "./FolderCopies";
+import { FolderCopyLine, useFolderCopies } from "./FolderCopies";
 import { useImports, type Arrival } from "./imports";
 
 /** Files that are being brought in, or could not be. */
 export function Arrivals() {
   const { arrivals, drop, again } = useImports();
+  const copies = useFolderCopies();
+  if (arrivals.length + copies.length === 0) return null;
   return (
-    <section aria-label="Arriving" className="bg-paper">
-      <ul className="border-line not-empty:border-b">
-        <FolderCopies />
+    <section aria-label="Arriving" className="border-b border-line bg-paper">
+      <ul>
+        {copies.map((copy) => (
+          <FolderCopyLine key={copy.id} copy={copy} />
+        ))}
         {arrivals.map((one) => (
           <li
             key={one.key}

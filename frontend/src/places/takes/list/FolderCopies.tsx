@@ -7,16 +7,18 @@ import { useNotices } from "../../../ui/notices";
 import { Progress } from "../../../ui/Progress";
 
 /** Copies from folders that go on, though the dialog that asked for them is closed. */
-export function FolderCopies() {
+export function useFolderCopies(): FolderCopy[] {
   const here = useStatus().data?.phone === null; // a phone sees none of this computer's folders
   const copies = useCopiesUnderWay(here).data?.copies;
-  const { mutate: stop } = useStopCopy();
   useTellEnded(copies);
-  return copies?.map((copy) => (
-    <li
-      key={copy.id}
-      className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 sm:flex-nowrap sm:px-8"
-    >
+  return copies ?? [];
+}
+
+/** One of them, with a way to stop it. */
+export function FolderCopyLine({ copy }: { copy: FolderCopy }) {
+  const { mutate: stop } = useStopCopy();
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 sm:flex-nowrap sm:px-8">
       <span className="w-full min-w-0 truncate font-medium sm:w-auto sm:flex-1">{copy.root}</span>
       <span className="text-note text-stone">{`Film ${Math.min(copy.settled + 1, copy.films)} of ${copy.films}`}</span>
       <span className="w-48 flex-1 sm:flex-none">
@@ -24,7 +26,7 @@ export function FolderCopies() {
       </span>
       <Button onClick={() => stop(copy.id)}>Stop copying</Button>
     </li>
-  ));
+  );
 }
 
 /** Says what could not be brought in by a copy that has ended, and shows what came. */

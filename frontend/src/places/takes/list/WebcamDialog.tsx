@@ -77,7 +77,10 @@ function Webcam({ source, onSource, onClose, interruptRef }: Props) {
     recorder.current = record(feed.stream, simulated ? "Simulated camera" : "Webcam", (film) => {
       interruptRef.current = null;
       setSeconds(null);
-      if (asked && film.size > 0) return setBroken(film);
+      if (asked && film.size > 0) {
+        feed.close(); // nobody is seen any more
+        return setBroken(film);
+      }
       if (film.size > 0) add([film]);
       onClose();
     });
