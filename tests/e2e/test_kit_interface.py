@@ -29,7 +29,14 @@ def measured(server, path) -> int:
 def test_a_camera_a_lens_and_a_set_up_from_nothing(fresh, page):
     page.goto(f"{fresh.address}/kit")
     page.get_by_role("link", name="New camera").click()
+    model = next(
+        one for one in fresh.get("/api/kit")["cameras"] if one["spec"]["sensor_long_mm"] == 36.0
+    )
+    choose(page, "Begin like", model["name"])
+    sensor = page.get_by_role("textbox", name="Sensor, long side")
+    expect(sensor).to_have_value("36")
     fill(page, "Sensor, long side", "-4")
+    expect(page.get_by_role("combobox", name="Begin like")).to_have_text("As entered below")
     fill(page, "Mass, with battery and card", "abc")
     expect(page.get_by_text("Type a number.")).to_be_visible()
     page.get_by_role("button", name="Keep this camera").click()

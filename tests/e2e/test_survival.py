@@ -150,6 +150,57 @@ def test_wherever_server_or_worker_is_killed_everything_ends_as_meant(tmp_path):
     assert list(library.incoming.iterdir()) == []
 
 
+def test_renders_copies_and_follows_go_on_wherever_they_are_killed(tmp_path):
+    """A take is rendered and a subject in it followed, and a folder is copied from, while server
+    or workers are killed."""
+    chance = random.Random(7)
+    data, library = tmp_path / "library", Library(tmp_path / "library")
+    card = tmp_path / "card"
+    card.mkdir()
+    names = [f"C{k}.mp4" for k in range(6)]
+    for k, name in enumerate(names):
+        write_film(card / name, shaken(30 + k, amplitude_px=2.0 + k))
+    film = write_film(tmp_path / "long.mp4", shaken(240, amplitude_px=3.0))
+    server = Server("serve", data, tmp_path / "log")
+    take = server.send(film)
+    server.wait_until(lambda: state(server, take) == "done")
+    server.put("/api/folders/copies", {"path": str(card), "files": names}, "POST")
+    for number in range(KILLS // 2):
+        ask = {"remedy": "polish", "purpose": ("preview", "film")[number % 2]}
+        server.put(f"/api/takes/{take}/renders", ask, "POST")
+        mark = {"at_s": 4.0 + number / 10, "x": 0.5, "y": 0.5}
+        server.put(f"/api/takes/{take}/subject", mark, "POST")
+        time.sleep(chance.choice([0.1, 0.4, 0.8, 1.5, 2.5]))
+        if number % 4 == 1:  # the same work twice would rightly be given up
+            for worker in children_of(server.pid):
+                with suppress(ProcessLookupError):
+                    os.kill(worker, signal.SIGKILL)
+            time.sleep(0.2)
+        server.kill()
+        server = Server("serve", data, tmp_path / f"log{number}")
+    try:
+        server.wait_until(
+            lambda: all(
+                one["state"] == "done"
+                for one in server.get(f"/api/takes/{take}/renders")["renders"]
+            )
+        )
+        server.wait_until(lambda: server.get(f"/api/takes/{take}/subject")["following"] is None)
+        server.wait_until(lambda: server.get("/api/folders/copies")["copies"] == [])
+        server.wait_until(lambda: server.get("/api/takes")["busy"] == 0)
+        subject = server.get(f"/api/takes/{take}/subject")
+        assert (subject["fault"], len(subject["t_s"])) == (None, 240)
+        assert server.get("/api/folders/copies/1")["refused"] == []
+        listed = server.get("/api/takes")["takes"]
+        assert {one["state"] for one in listed} == {"done"}
+        assert len(listed) == 1 + len(names)
+    finally:
+        server.stop()
+    left = [*library.incoming.iterdir(), *library.previews.iterdir(), *library.renders.iterdir()]
+    assert [one for one in left if one.name.startswith(".")] == []
+    assert list(library.incoming.iterdir()) == []
+
+
 @pytest.fixture
 def small_disk(tmp_path):
     """A file system of 60 MB of its own."""

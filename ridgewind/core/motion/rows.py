@@ -164,20 +164,18 @@ def _put_between(
 ) -> None:
     """Put repeated frames onto a cubic through the two fresh frames before and after; a straight
     line would take fast shake away."""
-    repeated = {k for start, stop in runs for k in range(start, stop)}
-    edges = [0, *sorted(cuts), len(path)]
-    for first, last in pairwise(edges):
-        fresh = [k for k in range(first, last) if k not in repeated and np.isfinite(path[k, 0])]
-        known = path[fresh].copy()
-        for k in range(first, last):
-            if k not in repeated:
-                continue
-            at = int(np.searchsorted(fresh, k))
-            near = range(max(0, at - 2), min(len(fresh), at + 2))
-            if at == 0 or at == len(fresh):
-                continue  # nothing to go by on one side
-            times = t_s[[fresh[n] for n in near]]
-            path[k] = _cubic_weights(times, float(t_s[k])) @ known[list(near)]
+    repeated = np.zeros(len(path), bool)
+    for start, stop in runs:
+        repeated[start:stop] = True
+    for first, last in pairwise([0, *sorted(cuts), len(path)]):
+        inside = np.arange(first, last)
+        fresh = inside[~repeated[inside] & np.isfinite(path[inside, 0])]
+        wanted = inside[repeated[inside]]
+        places = np.searchsorted(fresh, wanted)
+        between = (places > 0) & (places < len(fresh))  # else nothing to go by on one side
+        for k, place in zip(wanted[between], places[between], strict=True):
+            near = fresh[max(0, place - 2) : place + 2]
+            path[k] = _cubic_weights(t_s[near], float(t_s[k])) @ path[near]
 
 
 def _cubic_weights(times: Floats, at: float) -> Floats:

@@ -157,7 +157,7 @@ def test_a_measured_length_replaces_the_estimate():
 def test_a_strap_that_is_too_short_says_by_how_much():
     found = strap.plan_strap(BODY, route="under_arm", length_mm=1000, scale_kg=None, felt=5)
     assert found.mark_mm is None
-    assert "317 mm too short" in found.reason
+    assert "32 cm (12 in) too short" in found.reason
     assert found.verdict == "too hard"
 
 

@@ -5,6 +5,7 @@ import { saveItem, type KitKind, type Specs } from "../../api/kit";
 import { Button } from "../../ui/Button";
 import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
+import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { useDraft } from "../../ui/useDraft";
 import { useSave } from "../../ui/useSave";
@@ -19,11 +20,13 @@ type Props<K extends KitKind> = {
   kind: K;
   one: string;
   item: { id: number | null; name: string; typical: boolean; setups: string[]; spec: Specs[K] };
+  /** Whose figures a new one may begin with. */
+  models: { id: number; name: string; spec: Specs[K] }[];
   children: (editor: Editor<Specs[K]>) => ReactNode;
 };
 
 /** The frame of a camera's, a lens's or a support's page: name, fields, and keeping it. */
-export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Props<K>) {
+export function ItemFrame<K extends KitKind>({ kind, one, item, models, children }: Props<K>) {
   const draft = useDraft(`${kind}-${item.id ?? "new"}`, { name: item.name, spec: item.spec });
   const { save, problem, forget } = useSave();
   const changed = useChanged();
@@ -76,6 +79,13 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
         problem={problem("name") && "It needs a name"}
         onChange={(next) => (forget(), draft.change({ name: next, spec }))}
       />
+      {item.id === null && (
+        <BeginLike
+          spec={spec}
+          models={models}
+          onChange={(model) => (forget(), draft.change({ name, spec: model }))}
+        />
+      )}
       {children({ spec, change, problem })}
       <footer className="flex flex-wrap items-center gap-3">
         <Button look="main" disabled={!ready} onClick={keep}>
@@ -87,6 +97,38 @@ export function ItemFrame<K extends KitKind>({ kind, one, item, children }: Prop
           Back to the kit
         </Button>
       </footer>
+    </div>
+  );
+}
+
+/** Stands for figures that are no other thing’s. */
+const OWN = "own";
+
+type LikeProps<S> = {
+  spec: S;
+  models: { id: number; name: string; spec: S }[];
+  onChange: (spec: S) => void;
+};
+
+/** Whose figures a new thing begins with: nobody looks up all of them at first. */
+function BeginLike<S>({ spec, models, onChange }: LikeProps<S>) {
+  const like = models.find((one) => JSON.stringify(one.spec) === JSON.stringify(spec));
+  const options = models.map((one) => ({ value: String(one.id), words: one.name }));
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <span className="label-wide">Begin like</span>
+      <Select
+        label="Begin like"
+        value={like ? String(like.id) : OWN}
+        options={like ? options : [{ value: OWN, words: "As entered below" }, ...options]}
+        onChange={(id) => {
+          const model = models.find((one) => String(one.id) === id);
+          if (model) onChange(model.spec);
+        }}
+      />
+      <span className="text-note text-stone">
+        Its figures stand below. Correct those that differ.
+      </span>
     </div>
   );
 }

@@ -21,7 +21,13 @@ export function ItemRoute() {
     const model = item ?? cameras.find((one) => one.typical);
     if (!model || (!item && id !== "new")) return missing;
     return (
-      <ItemFrame key={id} kind="cameras" one="camera" item={item ?? { ...NONE, spec: model.spec }}>
+      <ItemFrame
+        key={id}
+        kind="cameras"
+        one="camera"
+        models={cameras}
+        item={item ?? { ...NONE, spec: model.spec }}
+      >
         {(editor) => <CameraFields {...editor} />}
       </ItemFrame>
     );
@@ -31,7 +37,13 @@ export function ItemRoute() {
     const model = item ?? lenses.find((one) => one.typical && one.spec.mass_g > 0);
     if (!model || (!item && id !== "new")) return missing;
     return (
-      <ItemFrame key={id} kind="lenses" one="lens" item={item ?? { ...NONE, spec: model.spec }}>
+      <ItemFrame
+        key={id}
+        kind="lenses"
+        one="lens"
+        models={lenses}
+        item={item ?? { ...NONE, spec: model.spec }}
+      >
         {(editor) => <LensFields {...editor} />}
       </ItemFrame>
     );
@@ -40,7 +52,13 @@ export function ItemRoute() {
   const model = item ?? supports.find((one) => one.typical);
   if (kind !== "supports" || !model || (!item && id !== "new")) return missing;
   return (
-    <ItemFrame key={id} kind="supports" one="support" item={item ?? { ...NONE, spec: model.spec }}>
+    <ItemFrame
+      key={id}
+      kind="supports"
+      one="support"
+      models={supports}
+      item={item ?? { ...NONE, spec: model.spec }}
+    >
       {(editor) => <SupportFields {...editor} />}
     </ItemFrame>
   );
