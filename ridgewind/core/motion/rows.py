@@ -173,17 +173,21 @@ def _put_between(
         wanted = inside[repeated[inside]]
         places = np.searchsorted(fresh, wanted)
         between = (places > 0) & (places < len(fresh))  # else nothing to go by on one side
-        for k, place in zip(wanted[between], places[between], strict=True):
-            near = fresh[max(0, place - 2) : place + 2]
-            path[k] = _cubic_weights(t_s[near], float(t_s[k])) @ path[near]
+        wanted, begin = wanted[between], np.maximum(places[between] - 2, 0)
+        many = np.minimum(places[between] + 2, len(fresh)) - begin
+        for count in np.unique(many):
+            at = wanted[many == count]
+            near = fresh[begin[many == count][:, None] + np.arange(count)]
+            path[at] = np.einsum("mk,mkp->mp", _cubic_weights(t_s[near], t_s[at]), path[near])
 
 
-def _cubic_weights(times: Floats, at: float) -> Floats:
-    """Weights of samples at a few times for the value in between (Lagrange's polynomial)."""
-    weights = np.ones(len(times))
-    for k in range(len(times)):
-        others = np.delete(times, k)
-        weights[k] = np.prod((at - others) / (times[k] - others))
+def _cubic_weights(times: Floats, at: Floats) -> Floats:
+    """Weights (m, k) of samples at a few times (m, k) for the values in between (m,) (Lagrange's
+    polynomial)."""
+    weights = np.ones(times.shape)
+    for k in range(times.shape[1]):
+        others = np.delete(times, k, axis=1)
+        weights[:, k] = np.prod((at[:, None] - others) / (times[:, [k]] - others), axis=1)
     return weights
 
 
