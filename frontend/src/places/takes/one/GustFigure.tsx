@@ -11,7 +11,7 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
   const settled = judgement.verdict !== null;
   const against = settled ? format.againstTarget(judgement.gust, judgement.target) : null;
   const facts = [
-    ["19 of 20 seconds under", format.gust(judgement.peak_gust)],
+    ["Peak, 95 % is under", format.gust(judgement.peak_gust)],
     ["Body speed", format.degreesASecond(judgement.body_deg_s)],
     ["Finest readable", format.gust(judgement.floor_gust)],
     ["Target", format.gust(judgement.target)],
