@@ -41,6 +41,8 @@ def test_what_is_one_too_many_is_asked_to_come_again(client, held):
     refused = client.get("/api/trials", headers=HERE)
     assert (refused.status_code, refused.json["error"]["code"]) == (503, "crowded")
     assert client.get("/api/takes", headers=HERE).status_code == 200
+    # What somebody asks to be changed is never refused for it.
+    assert client.post("/api/hand/films", json={}, headers=HERE).status_code == 400
     let_go.set()
     for one in asking:
         one.join(30)
