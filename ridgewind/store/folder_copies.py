@@ -63,10 +63,23 @@ def by_id(db: sqlite3.Connection, copy_id: int) -> FolderCopyRow:
     return FolderCopyRow(row["id"], row["root"], tuple(_film(one) for one in films), job)
 
 
-def under_way(db: sqlite3.Connection) -> list[FolderCopyRow]:
-    """Copies that wait or run, the first asked for first."""
-    found = [*jobs.waiting(db, "copy"), *jobs.interrupted(db, "copy")]
+def told(db: sqlite3.Connection) -> list[FolderCopyRow]:
+    """Copies that wait or run, and those that ended with something not brought in which nobody has
+    seen yet; the first asked for first."""
+    unseen = db.execute(
+        "select folder_copy.id from folder_copy join job"
+        " on job.kind = 'copy' and job.subject_id = folder_copy.id"
+        " where seen_at is null and (job.state = 'failed' or job.state = 'done' and exists"
+        "  (select 1 from folder_copy_film as film"
+        "    where film.copy_id = folder_copy.id and film.fault_what is not null))"
+    )
+    found = [*jobs.waiting(db, "copy"), *jobs.interrupted(db, "copy"), *(one[0] for one in unseen)]
     return [by_id(db, copy_id) for copy_id in sorted(found)]
+
+
+def see(db: sqlite3.Connection, copy_id: int) -> None:
+    """What a copy could not bring in has been seen."""
+    db.execute(f"update folder_copy set seen_at = {NOW} where id = ?", (copy_id,))
 
 
 def brought_in(

@@ -44,6 +44,17 @@ def test_films_come_in_one_by_one_and_wait_to_be_measured(library, db, card):
     assert open_queue(library, "measure").pending_count() == 2
 
 
+def test_what_could_not_be_brought_in_is_told_until_it_is_seen(library, db, card):
+    whole, short = asked(db, card, ["A.MP4"]), asked(db, card, ["A.MP4", "gone.mp4"])
+    assert [copy.id for copy in folder_copies.told(db)] == [whole, short]
+    for number in (whole, short):
+        copy_films(library, number)
+    assert [copy.id for copy in folder_copies.told(db)] == [short]
+    with database.atomic(db):
+        folder_copies.see(db, short)
+    assert folder_copies.told(db) == []
+
+
 def test_a_film_that_is_here_already_is_known_as_such(library, db, card):
     copy_films(library, asked(db, card, ["A.MP4"]))
     again = asked(db, card, ["A.MP4"])

@@ -33,13 +33,13 @@ export function useFolderCopy(id: number | null) {
   });
 }
 
-/** All copies that go on, whichever page or window asked for them. */
-export function useCopiesUnderWay(wanted: boolean) {
+/** All copies that go on, whichever page or window asked for them, and what ended ones left out. */
+export function useToldCopies(wanted: boolean) {
   return useQuery({
     queryKey: keys.folderCopies(),
     enabled: wanted,
     queryFn: ({ signal }) => dataOf(client.GET("/api/folders/copies", { signal })),
-    refetchInterval: ({ state }) => (state.data?.copies.length ? LOOK_MS : false),
+    refetchInterval: ({ state }) => (state.data?.copies.some(isUnderWay) ? LOOK_MS : false),
   });
 }
 
@@ -59,6 +59,18 @@ export function useStopCopy() {
   return useMutation({
     mutationFn: (id: number) =>
       dataOf(client.DELETE("/api/folders/copies/{copy_id}", { params: { path: { copy_id: id } } })),
+    onSuccess: () => changed("copies"),
+  });
+}
+
+/** What a copy could not bring in has been seen. */
+export function useSeenCopy() {
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: (id: number) =>
+      dataOf(
+        client.POST("/api/folders/copies/{copy_id}/seen", { params: { path: { copy_id: id } } }),
+      ),
     onSuccess: () => changed("copies"),
   });
 }

@@ -442,8 +442,11 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    /** All copies that wait or run, whoever asked for them. */
-    get: operations["folders_copies_under_way_copies_get"];
+    /**
+     * All copies that wait or run, whoever asked for them, and those that ended with something not
+     * @description brought in until that has been seen.
+     */
+    get: operations["folders_told_copies_copies_get"];
     put?: never;
     /** Bring films of a folder in, one after the other; each is measured as soon as it is here. */
     post: operations["folders_begin_copy_copies_post"];
@@ -466,6 +469,23 @@ export interface paths {
     post?: never;
     /** Stop a copy: films that are here stay, nothing of the one under way is kept. */
     delete: operations["folders_stop_copy_copies__int_copy_id__delete"];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  "/api/folders/copies/{copy_id}/seen": {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** What a copy could not bring in has been seen; it is not told again. */
+    post: operations["folders_see_copy_copies__int_copy_id__seen_post"];
+    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -3599,11 +3619,6 @@ export interface components {
       /** Title */
       title: string;
     };
-    /** CopiesUnderWay */
-    CopiesUnderWay: {
-      /** Copies */
-      copies: components["schemas"]["CopyLine"][];
-    };
     /** CopyAsk */
     CopyAsk: {
       /**
@@ -4998,8 +5013,11 @@ export interface components {
       name: string;
       /** Take Id */
       take_id: number | null;
-      /** Text */
-      text: string;
+      /**
+       * Upload
+       * @description key under which the log's file has arrived
+       */
+      upload: string;
     };
     /**
      * LogLines
@@ -5057,8 +5075,11 @@ export interface components {
       focal_eq_mm: number;
       /** @description null: as remembered, or as guessed */
       mapping: components["schemas"]["Mapping"] | null;
-      /** Text */
-      text: string;
+      /**
+       * Upload
+       * @description key under which the log's file has arrived
+       */
+      upload: string;
     };
     /**
      * LookChange
@@ -7111,8 +7132,11 @@ export interface components {
       name: string;
       /** Sent At S */
       sent_at_s: number;
-      /** Text */
-      text: string;
+      /**
+       * Upload
+       * @description key under which the log's file has arrived
+       */
+      upload: string;
     };
     /** SessionTake */
     SessionTake: {
@@ -8345,6 +8369,11 @@ export interface components {
       margin: number;
       /** Until */
       until: number | null;
+    };
+    /** ToldCopies */
+    ToldCopies: {
+      /** Copies */
+      copies: components["schemas"]["CopyLine"][];
     };
     /**
      * TraceColumns
@@ -10100,7 +10129,7 @@ export interface operations {
       };
     };
   };
-  folders_copies_under_way_copies_get: {
+  folders_told_copies_copies_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -10115,7 +10144,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          "application/json": components["schemas"]["CopiesUnderWay"];
+          "application/json": components["schemas"]["ToldCopies"];
         };
       };
       /** @description Bad Request */
@@ -10242,6 +10271,53 @@ export interface operations {
     };
   };
   folders_stop_copy_copies__int_copy_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        copy_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["CopyLine"];
+        };
+      };
+      /** @description Bad Request */
+      400: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ValidationErrorModel"][];
+        };
+      };
+      "4XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+      "5XX": {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          "application/json": components["schemas"]["ErrorAnswer"];
+        };
+      };
+    };
+  };
+  folders_see_copy_copies__int_copy_id__seen_post: {
     parameters: {
       query?: never;
       header?: never;

@@ -47,7 +47,7 @@ restore, settle, or let others in."""
 
 HIDDEN = {
     "network.network", "network.code_drawing", "folders.copy_of",
-    "folders.copies_under_way", "watched.watched",
+    "folders.told_copies", "watched.watched",
     "settings.cleared", "settings.deleted", "workers.all_workers",
 }  # fmt: skip
 """What a paired phone does not see: this computer's folders, and who else is let in."""

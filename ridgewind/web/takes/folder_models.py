@@ -51,5 +51,5 @@ class CopyLine(Model):
     refused: list[RefusedFilm]
 
 
-class CopiesUnderWay(Model):
+class ToldCopies(Model):
     copies: list[CopyLine]

@@ -13,13 +13,13 @@ from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
 from ridgewind.web.errors import sentence
 from ridgewind.web.takes.folder_models import (
-    CopiesUnderWay,
     CopyAsk,
     CopyLine,
     CopyPath,
     FolderAsk,
     FolderScan,
     RefusedFilm,
+    ToldCopies,
 )
 
 api = blueprint("folders", prefix="/api/folders")
@@ -50,11 +50,12 @@ def begin_copy(body: CopyAsk) -> Response:
         return answered(_line(folder_copies.by_id(db, copy_id)), HTTPStatus.CREATED)
 
 
-@api.get("/copies", responses={200: CopiesUnderWay, **FAULTS})
-def copies_under_way() -> Response:
-    """All copies that wait or run, whoever asked for them."""
+@api.get("/copies", responses={200: ToldCopies, **FAULTS})
+def told_copies() -> Response:
+    """All copies that wait or run, whoever asked for them, and those that ended with something not
+    brought in until that has been seen."""
     with current().read() as db:
-        return answered(CopiesUnderWay(copies=[_line(row) for row in folder_copies.under_way(db)]))
+        return answered(ToldCopies(copies=[_line(row) for row in folder_copies.told(db)]))
 
 
 @api.get("/copies/<int:copy_id>", responses={200: CopyLine, **FAULTS})
@@ -70,6 +71,15 @@ def stop_copy(path: CopyPath) -> Response:
     with current().read() as db:
         with database.atomic(db):
             jobs.request_cancel(db, "copy", path.copy_id)
+        return answered(_line(folder_copies.by_id(db, path.copy_id)))
+
+
+@api.post("/copies/<int:copy_id>/seen", responses={200: CopyLine, **FAULTS})
+def see_copy(path: CopyPath) -> Response:
+    """What a copy could not bring in has been seen; it is not told again."""
+    with current().read() as db:
+        with database.atomic(db):
+            folder_copies.see(db, path.copy_id)
         return answered(_line(folder_copies.by_id(db, path.copy_id)))
 
 

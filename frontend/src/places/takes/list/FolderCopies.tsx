@@ -1,21 +1,31 @@
 import { useEffect, useRef } from "react";
-import { folderCopy, useCopiesUnderWay, useStopCopy, type FolderCopy } from "../../../api/folders";
+import {
+  isUnderWay,
+  useSeenCopy,
+  useStopCopy,
+  useToldCopies,
+  type FolderCopy,
+} from "../../../api/folders";
 import { useChanged } from "../../../api/keys";
 import { useStatus } from "../../../api/takes";
 import { Button } from "../../../ui/Button";
-import { useNotices } from "../../../ui/notices";
 import { Progress } from "../../../ui/Progress";
 
-/** Copies from folders that go on, though the dialog that asked for them is closed. */
+/** Copies from folders that go on, though the dialog that asked for them is closed, and what those
+ * that have ended could not bring in. */
 export function useFolderCopies(): FolderCopy[] {
   const here = useStatus().data?.phone === null; // a phone sees none of this computer's folders
-  const copies = useCopiesUnderWay(here).data?.copies;
-  useTellEnded(copies);
+  const copies = useToldCopies(here).data?.copies;
+  useShowWhatCame(copies);
   return copies ?? [];
 }
 
-/** One of them, with a way to stop it. */
+/** One of them: how far it is, or what was left out. */
 export function FolderCopyLine({ copy }: { copy: FolderCopy }) {
+  return isUnderWay(copy) ? <UnderWay copy={copy} /> : <LeftOut copy={copy} />;
+}
+
+function UnderWay({ copy }: { copy: FolderCopy }) {
   const { mutate: stop } = useStopCopy();
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-2 sm:flex-nowrap sm:px-8">
@@ -29,32 +39,48 @@ export function FolderCopyLine({ copy }: { copy: FolderCopy }) {
   );
 }
 
-/** Says what could not be brought in by a copy that has ended, and shows what came. */
-function useTellEnded(copies: FolderCopy[] | undefined): void {
+function LeftOut({ copy }: { copy: FolderCopy }) {
+  const { mutate: see } = useSeenCopy();
+  const early = copy.state === "failed";
+  const missing = copy.refused.length + (early ? copy.films - copy.settled : 0);
+  return (
+    <li
+      role="alert"
+      className="flex flex-wrap items-start gap-x-4 gap-y-1 border-t border-line px-4 py-2 sm:flex-nowrap sm:px-8"
+    >
+      <div className="min-w-0 flex-1">
+        <p>
+          <b>
+            {missing} of {copy.films} {copy.films === 1 ? "film" : "films"} not brought in from{" "}
+            {copy.root}.
+          </b>
+        </p>
+        <ul className="max-h-40 overflow-auto text-note text-ember-deep">
+          {copy.refused.map((film) => (
+            <li key={film.file}>
+              {film.file}: {film.what} {film.next_step}
+            </li>
+          ))}
+        </ul>
+        {early && (
+          <p className="text-note text-ember-deep">Copying ended early. Bring the rest in again.</p>
+        )}
+      </div>
+      <Button onClick={() => see(copy.id)}>Seen</Button>
+    </li>
+  );
+}
+
+/** Lets the list of takes show what a copy has brought in. */
+function useShowWhatCame(copies: FolderCopy[] | undefined): void {
   const before = useRef(new Map<number, number>());
   const changed = useChanged();
-  const { notify } = useNotices();
   useEffect(() => {
     if (!copies) return;
     const now = new Map(copies.map((copy) => [copy.id, copy.settled]));
     const more = copies.some((copy) => copy.settled > (before.current.get(copy.id) ?? 0));
-    const ended = [...before.current.keys()].filter((id) => !now.has(id));
+    const ended = [...before.current.keys()].some((id) => !now.has(id));
     before.current = now;
-    if (more || ended.length > 0) changed("films");
-    for (const id of ended) {
-      folderCopy(id).then(
-        ({ refused, root }) => {
-          const [first] = refused;
-          if (!first) return;
-          const more = refused.length > 1 ? ` So were ${refused.length - 1} more.` : "";
-          notify({
-            text: `${first.file} of ${root} was not brought in.${more}`,
-            hint: `${first.what} ${first.next_step}`,
-            fault: true,
-          });
-        },
-        () => undefined,
-      );
-    }
-  }, [copies, changed, notify]);
+    if (more || ended) changed("films");
+  }, [copies, changed]);
 }
