@@ -52,9 +52,9 @@ def main() -> None:
         ids = [one["id"] for one in made["shots"]]
         with database.opened(library.database) as db:
             for number, shot_id in enumerate(ids):
-                take_id = logs.add_alone(
-                    library, db, name=f"Take {number}", text=hand(number), mapping=MAPPING
-                )
+                log = Path(folder) / "log.csv"
+                log.write_text(hand(number))
+                take_id = logs.add_alone(library, db, log, name=f"Take {number}", mapping=MAPPING)
                 with database.atomic(db):
                     outings.meet(db, take_id, shot_id, how="hand")
         path = f"/api/outings/{made['id']}"

@@ -12,10 +12,12 @@ from __future__ import annotations
 import hashlib
 import math
 import random
+import tempfile
 import threading
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date, datetime, time, timedelta
+from pathlib import Path
 
 from ridgewind.core.motion.turn_rates import LogMapping, guess_mapping, read_table
 from ridgewind.core.practice.drill import Drill
@@ -231,9 +233,12 @@ def _fill_take(
     text = turning_log(plan(one.script))
     folder.note(library, hashlib.sha256(text.encode()).hexdigest())
     name = f"{one.filmed_at:%Y-%m-%d} take {one.position + 1}"
-    take_id = logs.add_alone(
-        library, db, name=name, text=text, mapping=mapping, filmed_at=one.filmed_at
-    )
+    with tempfile.TemporaryDirectory() as place:
+        log = Path(place) / "log.csv"
+        log.write_bytes(text.encode())
+        take_id = logs.add_alone(
+            library, db, log, name=name, mapping=mapping, filmed_at=one.filmed_at
+        )
     with database.atomic(db):
         if one.script.focal_eq_mm != LENS_MM:
             takes.set_own_focal(db, take_id, one.script.focal_eq_mm)
@@ -253,4 +258,4 @@ def _fill_take(
 
 def _mapping() -> LogMapping:
     """How the stand-in phone's columns are read."""
-    return guess_mapping(read_table("\n".join([HEADER, *(f"{k},0,0,0" for k in range(1, 40))])))
+    return guess_mapping(read_table([HEADER, *(f"{k},0,0,0" for k in range(1, 40))]))

@@ -108,6 +108,15 @@ class Uploads:
             self._digests[key] = (offset + len(piece), self._digests[key][1])
             return offset + len(piece)
 
+    def whole(self, key: str) -> Path:
+        """The file of an upload that has arrived, until it is dropped. Raises NotFoundError, and
+        InvalidArgumentError where it has not arrived whole."""
+        received, size_bytes = self.received(key)
+        self._require_whole(received, size_bytes)
+        if not self._film(key).exists():
+            raise NotFoundError("upload", key)
+        return self._film(key)
+
     def finish(self, db: Connection, key: str) -> Imported:
         """Take the film in; asked again, it answers the same. Raises NotFoundError, MediaError, and
         InvalidArgumentError where it has not arrived whole."""
@@ -117,9 +126,7 @@ class Uploads:
             if upload.take_id is not None:
                 return Imported(takes.by_id(db, upload.take_id), duplicate=upload.duplicate)
             received = self._received(key, upload)
-            if received != upload.size_bytes:
-                rule = f"{upload.size_bytes - received} bytes are still to come"
-                raise InvalidArgumentError("received", received, rule)
+            self._require_whole(received, upload.size_bytes)
             digest = self._digest(key, received)
             with self._film(key).open("rb") as film:
                 os.fsync(film.fileno())
@@ -143,6 +150,12 @@ class Uploads:
             self._film(key).unlink(missing_ok=True)
             self._digests.pop(key, None)
         self._guards.pop(key, None)
+
+    @staticmethod
+    def _require_whole(received: int, size_bytes: int) -> None:
+        if received != size_bytes:
+            rule = f"{size_bytes - received} bytes are still to come"
+            raise InvalidArgumentError("received", received, rule)
 
     def _digest(self, key: str, until: int) -> Any:
         """Of the first bytes of what is here; worked out anew where a restart has forgotten it."""

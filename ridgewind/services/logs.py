@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-import io
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
+from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
@@ -36,6 +37,9 @@ SIZE_PX = (1920, 1080)
 """Picture that a log without a film is judged for."""
 
 DRAWN_POINTS, BESIDE_POINTS = 600, 900
+LONGEST_LINE = 10_000
+"""Characters; no row of a log has as many."""
+
 Floats = NDArray[np.float64]
 
 
@@ -54,11 +58,24 @@ class LogPreview:
     deg_s: Floats
 
 
+def lines_of(log: Path) -> Iterator[str]:
+    """The lines of a file, in bounded memory whatever it holds: one of no end comes in pieces."""
+    with log.open(encoding="utf-8-sig", errors="replace") as file:
+        while line := file.readline(LONGEST_LINE):
+            yield line
+
+
 def preview(
-    db: Connection, text: str, mapping: LogMapping | None, *, focal_eq_mm: float
+    library: Library,
+    db: Connection,
+    log: Path,
+    *,
+    mapping: LogMapping | None,
+    focal_eq_mm: float,
 ) -> LogPreview:
     """Read a log with a mapping, the remembered one, or a guess. Raises LogError."""
-    table, mapping = _read(db, text, mapping)
+    del library  # as all have it that `aside` calls
+    table, mapping = _read(db, log, mapping)
     rates = turn_rates(table, mapping)
     motion = path_at(rates, focal_eq_mm)
     step = max(1, len(rates.t_s) // DRAWN_POINTS)
@@ -77,19 +94,20 @@ def preview(
 def add_alone(
     library: Library,
     db: Connection,
+    log: Path,
     *,
     name: str,
-    text: str,
     mapping: LogMapping,
     filmed_at: datetime | None = None,
 ) -> int:
     """Keep a log as a take without a picture; returns the take's id. filmed_at: aware of its zone;
     None where nobody knows. Raises LogError."""
-    table = read_table(text)
+    table = read_table(lines_of(log))
     rates = turn_rates(table, mapping)
-    file = io.BytesIO(text.encode())
-    with database.atomic(db):  # all in one, so that no worker takes it for a film
-        imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=len(text), name=name)
+    size_bytes = log.stat().st_size
+    # All in one, so that no worker takes it for a film.
+    with database.atomic(db), log.open("rb") as file:
+        imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=size_bytes, name=name)
         take = imported.take
         motion = path_at(rates, take.focal_eq_mm)
         facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC, filmed_at)
@@ -104,15 +122,15 @@ def add_alone(
 def attach(
     library: Library,
     db: Connection,
-    take_id: int,
+    log: Path,
     *,
+    take_id: int,
     name: str,
-    text: str,
     mapping: LogMapping,
 ) -> None:
     """Keep a log with a take's film, and find where in it it belongs. A film whose picture could
     not be measured takes the log's path as its own. Raises LogError, MediaError."""
-    table = read_table(text)
+    table = read_table(lines_of(log))
     rates = turn_rates(table, mapping)
     take = takes.by_id(db, take_id)
     clip = clips.by_id(db, take.clip_id)
@@ -301,8 +319,8 @@ def _measure_by_log(
     jobs.finish(db, "measure", clip.id)
 
 
-def _read(db: Connection, text: str, mapping: LogMapping | None) -> tuple[LogTable, LogMapping]:
-    table = read_table(text)
+def _read(db: Connection, log: Path, mapping: LogMapping | None) -> tuple[LogTable, LogMapping]:
+    table = read_table(lines_of(log))
     return table, mapping or motion_logs.remembered(db, table.names) or guess_mapping(table)
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import datetime
+from pathlib import Path
 from typing import Literal
 
 import numpy as np
@@ -85,15 +86,15 @@ class _Found:
 def join(
     library: Library,
     db: Connection,
+    log: Path,
     *,
     name: str,
-    text: str,
     mapping: LogMapping,
     clock_ahead_s: float,
 ) -> list[Joined]:
     """Cut a log whose times are a clock's, seconds since 1970, and join its pieces to the films of
     that time. clock_ahead_s: of the log's clock against this computer's. Raises LogError."""
-    table = read_table(text)
+    table = read_table(logs.lines_of(log))
     rates = turn_rates(table, mapping)
     stamps = table.values[:, table.names.index(mapping.time)] * SECONDS[mapping.time_unit]
     begun_s = float(stamps[np.isfinite(stamps)].min()) - clock_ahead_s

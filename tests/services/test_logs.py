@@ -25,8 +25,16 @@ HAND = Technique(contacts=1, elbows_in=False, sway=0.0, breath=0.0)
 SCRIPT = Script("ridge", "hold", HAND, 26.0, size=(480, 270), fps=30.0, seconds=4.0, seed=4)
 
 
-def log_text(script=SCRIPT, before_s=0.0):
-    return turning_log(plan(script), starts_before_s=before_s, ends_after_s=0.5)
+@pytest.fixture
+def log_of(tmp_path):
+    """Writes the log of a script to a file."""
+
+    def write(script=SCRIPT, before_s=0.0):
+        log = tmp_path / f"log {script.seed}.csv"
+        log.write_text(turning_log(plan(script), starts_before_s=before_s, ends_after_s=0.5))
+        return log
+
+    return write
 
 
 def bring_in(library, db, path) -> int:
@@ -36,13 +44,13 @@ def bring_in(library, db, path) -> int:
     return take.id
 
 
-def mapping_of(db, text):
-    return work.preview(db, text, None, focal_eq_mm=26.0).mapping
+def mapping_of(library, db, log):
+    return work.preview(library, db, log, mapping=None, focal_eq_mm=26.0).mapping
 
 
-def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
-    text = log_text()
-    take_id = work.add_alone(library, db, name="Phone", text=text, mapping=mapping_of(db, text))
+def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db, log_of):
+    log = log_of()
+    take_id = work.add_alone(library, db, log, name="Phone", mapping=mapping_of(library, db, log))
     take = takes.by_id(db, take_id)
     assert (take.name, take.state, take.error_code) == ("Phone", "done", None)
     long = replace(SCRIPT, seconds=4.5, fps=200.0)
@@ -58,12 +66,12 @@ def test_a_log_alone_is_a_take_and_reads_as_its_camera_shook(library, db):
     assert longer.gust == pytest.approx(take.gust + 1.25, abs=0.15)
 
 
-def test_a_log_finds_its_place_in_a_film(library, db, tmp_path):
+def test_a_log_finds_its_place_in_a_film(library, db, tmp_path, log_of):
     film(SCRIPT, tmp_path / "take.mp4")
     take_id = bring_in(library, db, tmp_path / "take.mp4")
     gust = takes.by_id(db, take_id).gust
-    text = log_text(before_s=1.37)
-    work.attach(library, db, take_id, name="Log", text=text, mapping=mapping_of(db, text))
+    log = log_of(before_s=1.37)
+    work.attach(library, db, log, take_id=take_id, name="Log", mapping=mapping_of(library, db, log))
     kept = motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id)
     assert kept.offset.seconds == pytest.approx(-1.37, abs=0.02)
     assert kept.offset.correlation > 0.9
@@ -73,13 +81,13 @@ def test_a_log_finds_its_place_in_a_film(library, db, tmp_path):
     library.forget(db, take_id)
 
 
-def test_a_film_that_cannot_be_measured_takes_the_logs_path(library, db, tmp_path):
+def test_a_film_that_cannot_be_measured_takes_the_logs_path(library, db, tmp_path, log_of):
     blank = [np.full((270, 480), 128, np.uint8)] * 100
     path = write_film(tmp_path / "blank.mp4", [cv2.GaussianBlur(one, (3, 3), 0) for one in blank])
     take_id = bring_in(library, db, path)
     assert takes.by_id(db, take_id).error_code == "not_measurable_detail"
-    text = log_text()
-    work.attach(library, db, take_id, name="Log", text=text, mapping=mapping_of(db, text))
+    log = log_of()
+    work.attach(library, db, log, take_id=take_id, name="Log", mapping=mapping_of(library, db, log))
     take = takes.by_id(db, take_id)
     assert (take.state, take.error_code) == ("done", None)
     assert take.gust > 4
@@ -88,11 +96,11 @@ def test_a_film_that_cannot_be_measured_takes_the_logs_path(library, db, tmp_pat
     assert (clip.width, clip.height, clip.log_focal_eq_mm) == (480, 270, take.focal_eq_mm)
 
 
-def test_what_the_columns_are_is_remembered_for_the_next_log_like_it(db, library):
-    text = log_text()
-    guess = mapping_of(db, text)
+def test_what_the_columns_are_is_remembered_for_the_next_log_like_it(db, library, log_of):
+    log = log_of()
+    guess = mapping_of(library, db, log)
     corrected = replace(guess, pan=guess.tilt, tilt=guess.pan, roll_sign=-guess.roll_sign)
-    work.add_alone(library, db, name="One", text=text, mapping=corrected)
-    assert mapping_of(db, log_text(replace(SCRIPT, seed=5))) == corrected
+    work.add_alone(library, db, log, name="One", mapping=corrected)
+    assert mapping_of(library, db, log_of(replace(SCRIPT, seed=5))) == corrected
     with pytest.raises(LogError, match="no column"):
-        work.preview(db, text, replace(guess, time="warp"), focal_eq_mm=26.0)
+        work.preview(library, db, log, mapping=replace(guess, time="warp"), focal_eq_mm=26.0)

@@ -78,10 +78,11 @@ def bring_in(library, db, path, began: datetime) -> int:
 
 
 def join(library, db, text=None):
+    log = library.root / "sent.csv"
+    log.write_text(text or session_log())
     return rigging.join(
-        library, db, name="Phone on the rig", text=text or session_log(), mapping=MAPPING,
-        clock_ahead_s=0.0,
-    )  # fmt: skip
+        library, db, log, name="Phone on the rig", mapping=MAPPING, clock_ahead_s=0.0
+    )
 
 
 def clock_of(begin_s: float) -> datetime:

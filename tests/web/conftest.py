@@ -34,18 +34,31 @@ def measure(library, take_id):
     measure_clip(library, clip_id)
 
 
-def send_film(client, name, content, *, piece=1 << 22):
-    """Bring a film in as the page does, in pieces; gives the last answer."""
+def send_pieces(client, name, content, *, piece=1 << 22):
+    """Send a file as the page does, in pieces; gives the last answer, and its address."""
     begun = client.post("/api/uploads", headers=HERE | announcing(name, len(content)))
     if begun.status_code != 201:
-        return begun
+        return begun, None
     address = begun.headers["Location"]
     for offset in range(0, len(content), piece):
         part = content[offset : offset + piece]
         reply = client.patch(address, data=part, headers=HERE | at_offset(offset))
         if reply.status_code != 204:
-            return reply
-    return client.post(f"{address}/take", headers=HERE)
+            break
+    return reply, address
+
+
+def send_film(client, name, content, *, piece=1 << 22):
+    """Bring a film in; gives the last answer."""
+    reply, address = send_pieces(client, name, content, piece=piece)
+    return reply if reply.status_code != 204 else client.post(f"{address}/take", headers=HERE)
+
+
+def send_log(client, text):
+    """Send a motion log; gives the key under which it is here."""
+    reply, address = send_pieces(client, "log.csv", text.encode())
+    assert reply.status_code == 204, reply.json
+    return address.rsplit("/", 1)[-1]
 
 
 def bring_in(client, path, name=None):

@@ -13,10 +13,10 @@ export const keys = {
   subject: (id: number) => ["subject", id],
   points: (id: number, from_s: number) => ["points", id, from_s],
   log: (id: number) => ["log", id],
-  logPreview: (text: string, mapping: unknown, focal: number) => [
+  sentLog: (file: File) => ["sentLog", file.name, file.size, file.lastModified],
+  logPreview: (upload: string, mapping: unknown, focal: number) => [
     "logPreview",
-    text.length,
-    text.slice(0, 400),
+    upload,
     mapping,
     focal,
   ],

@@ -1,22 +1,47 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
 import { keys, useChanged } from "./keys";
+import { sendFile } from "./uploads";
 
 type Schemas = components["schemas"];
 export type LogMapping = Schemas["Mapping"];
 export type LogPreview = Schemas["LogPreview"];
 export type LogLines = Schemas["LogLines"];
 
-/** What would come of a log; mapping null: as remembered, or as guessed. */
-export function useLogPreview(text: string, mapping: LogMapping | null, focal: number) {
+/** Send a log's file; returns the key under which it has arrived. */
+export function sendLog(file: File, signal = new AbortController().signal) {
+  return sendFile(file, () => undefined, signal);
+}
+
+/** A log's file on its way to the server, which reads it there. */
+export function useSentLog(file: File) {
   return useQuery({
-    queryKey: keys.logPreview(text, mapping, focal),
+    queryKey: keys.sentLog(file),
+    gcTime: 0,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: ({ signal }) => sendLog(file, signal),
+  });
+}
+
+/** What would come of a log that was sent; mapping null: as remembered, or as guessed. */
+export function useLogPreview(
+  upload: string | undefined,
+  mapping: LogMapping | null,
+  focal: number,
+) {
+  return useQuery({
+    queryKey: keys.logPreview(upload ?? "", mapping, focal),
+    enabled: upload !== undefined,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
     retry: false,
     queryFn: ({ signal }) =>
       dataOf(
-        client.POST("/api/logs/preview", { body: { text, mapping, focal_eq_mm: focal }, signal }),
+        client.POST("/api/logs/preview", {
+          body: { upload: upload ?? "", mapping, focal_eq_mm: focal },
+          signal,
+        }),
       ),
   });
 }

@@ -17,15 +17,15 @@ export async function sendFilm(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<ImportAnswer> {
-  const path = { key: await sendPieces(file, onProgress, signal) };
+  const path = { key: await sendFile(file, onProgress, signal) };
   return patiently(
     () => dataOf(client.POST("/api/uploads/{key}/take", { params: { path }, signal })),
     signal,
   );
 }
 
-/** Returns the key under which all of the film has arrived. */
-async function sendPieces(
+/** Send a file in pieces; returns the key under which all of it has arrived. */
+export async function sendFile(
   file: File,
   onProgress: (share: number) => void,
   signal: AbortSignal,

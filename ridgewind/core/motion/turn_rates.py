@@ -7,8 +7,11 @@ column is, is guessed from its name and its size, and corrected by whoever impor
 from __future__ import annotations
 
 import csv
+import itertools
 import re
+from array import array
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -27,6 +30,9 @@ SECONDS: dict[str, float] = {"s": 1.0, "ms": 1e-3, "us": 1e-6, "ns": 1e-9}
 DEGREES: dict[str, float] = {"rad_s": float(np.degrees(1.0)), "deg_s": 1.0}
 MOST_ROWS = 3_000_000
 LEAST_ROWS, LEAST_MARKS = 30, 3
+FIRST_LINES = 1000
+"""Lines that tell how many columns there are and what stands between them."""
+
 LONGEST_GAP_S = 0.1
 """Longer gaps between samples are bridged for drawing only (chosen here)."""
 
@@ -45,6 +51,10 @@ LIKELY_DEG_S = 6.0
 rarely turns by 6 rad/s, and most of the time by more than a tenth of a degree a second."""
 
 RATIO_OF_UNITS = 0.35
+NO_RATES = (
+    "it does not hold time and three turning rates",
+    "choose a CSV file with a column of times and the rates about three axes",
+)
 
 
 class LogError(CoreError):
@@ -107,35 +117,47 @@ class Offset:
     correlation: float
 
 
-def read_table(text: str) -> LogTable:
-    """Columns of numbers of a CSV text; commas, semicolons or tabs, with or without names.
+def read_table(lines: Iterable[str]) -> LogTable:
+    """Columns of numbers of the lines of a CSV file; commas, semicolons or tabs, with or without
+    names. They are read once, and of a row only its numbers are kept.
 
     Raises LogError where there are no four columns of numbers with 30 rows.
     """
-    lines = [line for line in text.splitlines() if line.strip() and not line.startswith("#")]
-    if len(lines) > MOST_ROWS:
-        raise LogError("the log is too long", "cut it to the stretch that belongs to the take")
-    if not lines:
+    told = (line for line in lines if line.strip() and not line.startswith("#"))
+    first = list(itertools.islice(told, FIRST_LINES))
+    if not first:
         raise LogError("the log is empty", "export it again")
-    sample = lines[min(len(lines) - 1, 2)]
+    sample = first[min(len(first) - 1, 2)]
     mark = next((one for one in ";\t" if sample.count(one) >= LEAST_MARKS), ",")
+    whole: Iterable[str] = itertools.chain(first, told)
     if mark != "," and "," in sample:  # a decimal comma
-        lines = [line.replace(",", ".") for line in lines]
-    rows = list(csv.reader(lines, delimiter=mark))
-    # Of most lines: the first may be a title, and the last a footer, or cut off.
-    width = Counter(map(len, rows)).most_common(1)[0][0]
-    numbers = [_numbers(row, width) for row in rows]
-    first = next((k for k, row in enumerate(numbers) if np.isfinite(row).sum() >= 4), len(rows))
-    names = rows[first - 1] if first > 0 and len(rows[first - 1]) == width else None
-    body = np.array(numbers[first:]) if first < len(rows) else np.empty((0, width))
+        whole = (line.replace(",", ".") for line in whole)
+    try:
+        # Of most lines: the first may be a title, and the last a footer, or cut off.
+        width = Counter(map(len, csv.reader(first, delimiter=mark))).most_common(1)[0][0]
+        names, body = _rows(csv.reader(whole, delimiter=mark), width)
+    except csv.Error:
+        raise LogError(*NO_RATES) from None
     kept = [k for k in range(width) if len(body) and np.isfinite(body[:, k]).mean() > 0.5]
     if len(body) < LEAST_ROWS or len(kept) < 4:
-        raise LogError(
-            "it does not hold time and three turning rates",
-            "choose a CSV file with a column of times and the rates about three axes",
-        )
+        raise LogError(*NO_RATES)
     titles = [(names[k].strip() if names else "") or f"column {k + 1}" for k in kept]
     return LogTable(tuple(_distinct(titles)), body[:, kept])
+
+
+def _rows(rows: Iterable[list[str]], width: int) -> tuple[list[str] | None, Floats]:
+    """What stands over the first row of numbers, and all rows from there on (n, width)."""
+    names: list[str] | None = None
+    values = array("d")
+    for row in rows:
+        numbers = _numbers(row, width)
+        if not values and np.isfinite(numbers).sum() < 4:
+            names = row if len(row) == width else None
+            continue
+        values.extend(numbers)
+        if len(values) > MOST_ROWS * width:
+            raise LogError("the log is too long", "cut it to the stretch that belongs to the take")
+    return names, np.array(values).reshape(-1, width)
 
 
 def guess_mapping(table: LogTable) -> LogMapping:

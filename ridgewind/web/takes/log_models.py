@@ -8,9 +8,7 @@ from pydantic import Field
 
 from ridgewind.core.motion.turn_rates import LogMapping
 from ridgewind.web.models import Model, Strict
-
-MOST_CHARACTERS = 200_000_000
-
+from ridgewind.web.takes.upload_models import KEY
 
 Sign = Literal[1, -1]
 
@@ -33,7 +31,7 @@ class Mapping(Strict):
 
 
 class LogPreviewAsk(Strict):
-    text: str = Field(max_length=MOST_CHARACTERS)
+    upload: str = Field(pattern=KEY, description="key under which the log's file has arrived")
     mapping: Mapping | None = Field(description="null: as remembered, or as guessed")
     focal_eq_mm: float = Field(ge=1, le=3000)
 
@@ -55,7 +53,7 @@ class LogAsk(Strict):
     """take_id: whose film the log belongs to; null for a take without a picture."""
 
     name: str = Field(min_length=1, max_length=120)
-    text: str = Field(max_length=MOST_CHARACTERS)
+    upload: str = Field(pattern=KEY, description="key under which the log's file has arrived")
     mapping: Mapping
     take_id: int | None
 
@@ -90,7 +88,7 @@ class SessionLogAsk(Strict):
     clock shows as it is sent."""
 
     name: str = Field(min_length=1, max_length=120)
-    text: str = Field(max_length=MOST_CHARACTERS)
+    upload: str = Field(pattern=KEY, description="key under which the log's file has arrived")
     mapping: Mapping
     sent_at_s: float = Field(ge=0, le=1e11)
 

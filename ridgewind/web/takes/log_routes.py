@@ -9,7 +9,7 @@ from http import HTTPStatus
 import numpy as np
 from flask import Response
 
-from ridgewind.services import logs, rigging
+from ridgewind.services import aside, logs, rigging
 from ridgewind.store import takes
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -33,8 +33,12 @@ api = blueprint("logs")
 def preview_log(body: LogPreviewAsk) -> Response:
     """What would come of a log; nothing is kept."""
     mapping = None if body.mapping is None else body.mapping.core()
-    with current().read() as db:
-        found = logs.preview(db, body.text, mapping, focal_eq_mm=body.focal_eq_mm)
+    service = current()
+    log = service.uploads.whole(body.upload)
+    with service.read() as db:
+        found = aside.work_on(
+            service.library, db, logs.preview, log, mapping=mapping, focal_eq_mm=body.focal_eq_mm
+        )
     pan, tilt, roll = (np.round(column, 3).tolist() for column in found.deg_s.T)
     answer = LogPreview(
         names=list(found.names), mapping=Mapping(**vars(found.mapping)), seconds=found.seconds,
@@ -48,16 +52,16 @@ def preview_log(body: LogPreviewAsk) -> Response:
 def keep_log(body: LogAsk) -> Response:
     """Keep a log, as a take of its own or with the film of one."""
     service = current()
+    log = service.uploads.whole(body.upload)
+    told = {"name": body.name.strip(), "mapping": body.mapping.core()}
     with service.read() as db:
         take_id = body.take_id
-        mapping, name = body.mapping.core(), body.name.strip()
         if take_id is None:
-            take_id = logs.add_alone(
-                service.library, db, name=name, text=body.text, mapping=mapping
-            )
+            take_id = aside.work_on(service.library, db, logs.add_alone, log, **told)
         else:
-            logs.attach(service.library, db, take_id, name=name, text=body.text, mapping=mapping)
+            aside.work_on(service.library, db, logs.attach, log, take_id=take_id, **told)
         line = serialise.take_line(takes.by_id(db, take_id))
+    service.uploads.drop(body.upload)
     return answered(line, HTTPStatus.CREATED)
 
 
@@ -65,15 +69,18 @@ def keep_log(body: LogAsk) -> Response:
 def join_rig(body: SessionLogAsk) -> Response:
     """Cut a session's log from a phone on the rig, and join it to the films of that time."""
     service = current()
+    log = service.uploads.whole(body.upload)
     with service.read() as db:
-        found = rigging.join(
+        found = aside.work_on(
             service.library,
             db,
+            rigging.join,
+            log,
             name=body.name.strip(),
-            text=body.text,
             mapping=body.mapping.core(),
             clock_ahead_s=body.sent_at_s - time.time(),
         )
+    service.uploads.drop(body.upload)
     return answered(SessionLogAnswer(films=[JoinedLine(**asdict(one)) for one in found]))
 
 

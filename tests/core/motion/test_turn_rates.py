@@ -54,7 +54,7 @@ def table_text(
 
 
 def motion_of(text, **change):
-    table = read_table(text)
+    table = read_table(text.splitlines())
     mapping = replace(guess_mapping(table), **change)
     return path_of_rates(turn_rates(table, mapping), focal_eq_mm=FOCAL, aspect=ASPECT)
 
@@ -91,7 +91,7 @@ def true_motion(rate_hz=200.0, seconds=6.0, shift_s=0.0):
 )  # fmt: skip
 def test_units_and_columns_are_guessed_and_the_path_is_right(how, time_unit, rate_unit):
     text = table_text(**how)
-    mapping = guess_mapping(read_table(text))
+    mapping = guess_mapping(read_table(text.splitlines()))
     assert (mapping.time_unit, mapping.rate_unit) == (time_unit, rate_unit)
     found, true = motion_of(text), true_motion()
     for column in ("pan_pct", "tilt_pct"):
@@ -146,7 +146,7 @@ def test_a_log_of_another_take_is_not_believed():
 )
 def test_a_log_that_makes_no_sense_says_why(text, fault):
     def read():
-        table = read_table(text)
+        table = read_table(text.splitlines())
         return turn_rates(table, replace(guess_mapping(table), time_unit="s"))
 
     with pytest.raises(LogError, match=fault) as caught:
@@ -155,7 +155,7 @@ def test_a_log_that_makes_no_sense_says_why(text, fault):
 
 
 def test_a_mapping_names_columns_that_are_there():
-    table = read_table(table_text())
+    table = read_table(table_text().splitlines())
     mapping = guess_mapping(table)
     with pytest.raises(LogError, match="there is no column “warp”"):
         turn_rates(table, replace(mapping, pan="warp"))
@@ -167,7 +167,7 @@ def test_a_mapping_names_columns_that_are_there():
 @given(st.text(max_size=400))
 def test_any_text_is_read_or_refused(text):
     try:
-        table = read_table(text)
+        table = read_table(text.splitlines())
     except LogError:
         return
     assert table.values.shape[1] == len(table.names) == len(set(table.names))
@@ -177,8 +177,8 @@ def test_any_text_is_read_or_refused(text):
     "end", ["\n5.99,0.1", "\nend of log", "\n# 1200 samples,,,", "\n5.99,0.1,0.1,0.1,0.1,0.1"]
 )
 def test_a_last_line_that_is_cut_or_a_footer_costs_that_line_alone(end):
-    whole = read_table(table_text())
-    assert read_table(table_text() + end).names == whole.names
+    whole = read_table(table_text().splitlines())
+    assert read_table((table_text() + end).splitlines()).names == whole.names
     found, true = motion_of(table_text() + end), motion_of(table_text())
     assert found.pan_pct[:1000] == pytest.approx(true.pan_pct[:1000])
 

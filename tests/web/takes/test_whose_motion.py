@@ -11,7 +11,7 @@ from ridgewind.services.whose import where_of
 from ridgewind.store import database, takes, whose_motion
 from tests.conftest import texture, view, write_film
 from tests.core.motion.test_rivals import somebody
-from tests.web.conftest import HERE, bring_in, measure
+from tests.web.conftest import HERE, bring_in, measure, send_log
 
 
 @pytest.fixture(scope="module")
@@ -99,7 +99,8 @@ def test_a_log_of_the_camera_settles_a_doubt_until_it_is_taken_away(client, libr
         "time": "t", "pan": "pan", "tilt": "tilt", "roll": "roll", "time_unit": "s",
         "rate_unit": "deg_s", "pan_sign": 1, "tilt_sign": 1, "roll_sign": 1,
     }  # fmt: skip
-    log = {"take_id": take, "name": "Phone", "text": "\n".join(rows), "mapping": mapping}
+    sent = send_log(client, "\n".join(rows))
+    log = {"take_id": take, "name": "Phone", "upload": sent, "mapping": mapping}
     assert client.post("/api/logs", json=log, headers=HERE).status_code == 201
     settled = client.get(f"/api/takes/{take}", headers=HERE).json
     assert settled["doubts"][0]["by_log"]

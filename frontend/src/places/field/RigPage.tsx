@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { keys, useChanged } from "../../api/keys";
-import { joinRig, type JoinedFilm } from "../../api/logs";
+import { joinRig, sendLog, type JoinedFilm } from "../../api/logs";
 import { SENSOR_FAULTS, watchTurning, type SensorSource } from "../../camera/motionSensor";
 import * as format from "../../formats";
 import { useKeys } from "../../keys/useKeys";
@@ -130,10 +130,10 @@ function Waiting({ logs, onChange }: WaitingProps) {
   const changed = useChanged();
   const { notify } = useNotices();
   const send = useMutation({
-    mutationFn: (log: KeptLog) =>
+    mutationFn: async (log: KeptLog) =>
       joinRig({
         name: `Phone on the rig, ${format.when(new Date(log.begun).toISOString()).time}`,
-        text: log.csv,
+        upload: await sendLog(new File([log.csv], `rig-${log.begun}.csv`)),
         mapping: RIG_COLUMNS,
         sent_at_s: Date.now() / 1000,
       }),

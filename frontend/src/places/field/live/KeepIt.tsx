@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { sayOrigin } from "../../../api/examples";
 import { useChanged } from "../../../api/keys";
-import { keepLog } from "../../../api/logs";
+import { keepLog, sendLog } from "../../../api/logs";
 import { sendFilm } from "../../../api/uploads";
 import { useKeys } from "../../../keys/useKeys";
 import { columnsOf } from "../../../live/columns";
@@ -63,7 +63,7 @@ async function log(csv: string) {
   const time = new Date().toLocaleTimeString(undefined, { hour12: false });
   const kept = await keepLog({
     name: `Live ${time}`,
-    text: csv,
+    upload: await sendLog(new File([csv], "live.csv")),
     mapping: columnsOf("time_s"),
     take_id: null,
   });

@@ -14,7 +14,6 @@ import { ExplainedError, UNREACHABLE } from "../../../api/client";
 import { sendFilm } from "../../../api/uploads";
 import { useChanged } from "../../../api/keys";
 import { useNotices } from "../../../ui/notices";
-import type { LogFile } from "../log/LogDialog";
 
 const AT_ONCE = 2;
 
@@ -45,7 +44,7 @@ const LogDialog = lazy(() =>
 /** Files on their way into the library, a few at a time, each with progress and cancel. */
 export function ImportProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
-  const [logs, setLogs] = useState<(LogFile & { key: number })[]>([]);
+  const [logs, setLogs] = useState<{ key: number; file: File }[]>([]);
   const aborts = useRef(new Map<number, AbortController>());
   const next = useRef(1);
   const changed = useChanged();
@@ -71,13 +70,8 @@ export function ImportProvider({ children }: { children: ReactNode }) {
   const add = useCallback((files: Iterable<File>) => {
     const all = Array.from(files);
     const tables = all.filter((file) => LOG_NAME.test(file.name));
-    void Promise.all(
-      tables.map(async (table) => ({
-        key: next.current++,
-        name: table.name,
-        text: await table.text(),
-      })),
-    ).then((read) => setLogs((before) => [...before, ...read]));
+    const named = tables.map((file) => ({ key: next.current++, file }));
+    setLogs((before) => [...before, ...named]);
     const films = all.filter((file) => !LOG_NAME.test(file.name));
     const fresh = films.map((file) => ({
       key: next.current++,
@@ -124,7 +118,7 @@ export function ImportProvider({ children }: { children: ReactNode }) {
         {logs[0] && (
           <LogDialog
             key={logs[0].key}
-            file={logs[0]}
+            file={logs[0].file}
             onClose={() => setLogs((before) => before.slice(1))}
           />
         )}

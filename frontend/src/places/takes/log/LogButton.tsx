@@ -1,6 +1,5 @@
 import { lazy, Suspense, useRef, useState } from "react";
 import { Button } from "../../../ui/Button";
-import type { LogFile } from "./LogDialog";
 
 const LogDialog = lazy(() => import("./LogDialog").then((room) => ({ default: room.LogDialog })));
 
@@ -9,7 +8,7 @@ type Props = { take?: { id: number; focal: number }; words: string };
 /** Chooses a motion log and opens it. */
 export function LogButton({ take, words }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const [file, setFile] = useState<LogFile | null>(null);
+  const [file, setFile] = useState<File | null>(null);
   return (
     <>
       <input
@@ -22,7 +21,7 @@ export function LogButton({ take, words }: Props) {
         onChange={(event) => {
           const chosen = event.target.files?.[0];
           event.target.value = "";
-          void chosen?.text().then((text) => setFile({ name: chosen.name, text }));
+          if (chosen) setFile(chosen);
         }}
       />
       <Button onClick={() => input.current?.click()}>{words}</Button>

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { ExplainedError } from "../../../api/client";
-import { useKeepLog, useLogPreview, type LogMapping } from "../../../api/logs";
+import { useKeepLog, useLogPreview, useSentLog, type LogMapping } from "../../../api/logs";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { Dialog } from "../../../ui/Dialog";
@@ -12,10 +12,9 @@ import { Toggle } from "../../../ui/Toggle";
 import { RatesDrawing } from "./RatesDrawing";
 
 const USUAL_FOCAL = 26;
-export type LogFile = { name: string; text: string };
 
 type Props = {
-  file: LogFile | null;
+  file: File | null;
   onClose: () => void;
   /** Whose film the log belongs to; null for a take without a picture. */
   take?: { id: number; focal: number };
@@ -36,9 +35,10 @@ const PARTS = [
   { part: "roll", sign: "roll_sign", words: "Roll", way: "clockwise" },
 ] as const;
 
-function Log({ file, onClose, take }: Props & { file: LogFile }) {
+function Log({ file, onClose, take }: Props & { file: File }) {
   const [mapping, setMapping] = useState<LogMapping | null>(null);
-  const found = useLogPreview(file.text, mapping, take?.focal ?? USUAL_FOCAL);
+  const sent = useSentLog(file);
+  const found = useLogPreview(sent.data, mapping, take?.focal ?? USUAL_FOCAL);
   const keep = useKeepLog();
   const navigate = useNavigate();
   const main = useRef<HTMLButtonElement>(null);
@@ -47,14 +47,14 @@ function Log({ file, onClose, take }: Props & { file: LogFile }) {
   }, [found.isSuccess]);
   const preview = found.data;
   const now = mapping ?? preview?.mapping;
-  const fault = found.error ?? keep.error;
+  const fault = sent.error ?? found.error ?? keep.error;
   const put = (part: Partial<LogMapping>) => now && setMapping({ ...now, ...part });
   const columns = (preview?.names ?? []).map((name) => ({ value: name, words: name }));
   const name = file.name.replace(/\.[^.]*$/, "").slice(0, 120) || "Motion log";
   const save = () => {
-    if (!now) return;
+    if (!now || sent.data === undefined) return;
     keep.mutate(
-      { name, text: file.text, mapping: now, take_id: take?.id ?? null },
+      { name, upload: sent.data, mapping: now, take_id: take?.id ?? null },
       {
         onSuccess: (line) => {
           onClose();
@@ -74,6 +74,7 @@ function Log({ file, onClose, take }: Props & { file: LogFile }) {
           <b>{fault.message}</b> {fault instanceof ExplainedError && fault.hint}
         </p>
       )}
+      {!preview && !fault && <p role="status">Reading it…</p>}
       {now && (
         <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
           <div className="space-y-2">
