@@ -4,16 +4,7 @@ import { useDrills } from "./api/practice";
 import { usePulse, useStatus } from "./api/takes";
 import type { Theme } from "./theme/useTheme";
 import { Key } from "./keys/Key";
-
-/** Places in the order of the work; a place is on the trail once it works. */
-export const PLACES = [
-  { key: "1", to: "/plan", words: "Plan" },
-  { key: "2", to: "/kit", words: "Kit" },
-  { key: "3", to: "/practice", words: "Practice" },
-  { key: "4", to: "/takes", words: "Takes" },
-  { key: "5", to: "/findings", words: "Findings" },
-  { key: "6", to: "/sequence", words: "Sequence" },
-] as const;
+import { PLACES } from "./trailPlaces";
 
 /** On a paired phone its own page comes first. */
 const FIELD = { key: "0", to: "/field", words: "Field" } as const;

@@ -81,6 +81,18 @@ def check_accessibility(browser: Browser, address: str, *, ready, looks=LOOKS) -
     assert found == []
 
 
+def check_state(page: Page, what: str) -> None:
+    """Assert that nothing serious is wrong with a page as it stands, wide and narrow."""
+    if not page.evaluate("'axe' in window"):
+        page.add_script_tag(path=AXE)
+    found = []
+    for width in (WIDE, NARROW):
+        page.set_viewport_size({"width": width, "height": 800})
+        found += [f"{what}, {width}: {fault}" for fault in faults_of(page)]
+    page.set_viewport_size({"width": WIDE, "height": 800})
+    assert found == []
+
+
 _pages: WeakKeyDictionary[Browser, Page] = WeakKeyDictionary()
 
 

@@ -35,7 +35,7 @@ export function NumberField({ label, unit, value, min, max, digits, onChange }: 
           if (event.key === "Enter") commit();
           if (event.key === "Escape") setTyped(null);
         }}
-        className="w-[4.5ch] bg-transparent text-right font-medium outline-none aria-invalid:text-ember"
+        className="w-[4.5ch] bg-transparent text-right font-medium outline-none aria-invalid:text-ember-deep"
       />
       {unit && <span className="text-stone">{unit}</span>}
       {wrong && (

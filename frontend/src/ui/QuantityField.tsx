@@ -45,7 +45,7 @@ export function QuantityField(props: Props) {
         {label}
       </label>
       <div
-        className={`rounded mt-0.5 flex h-[30px] items-center gap-1 border bg-paper px-2 text-note focus-within:border-ridge-4 ${message ? "border-ember" : "border-line"} ${disabled ? "opacity-60" : ""}`}
+        className={`rounded mt-0.5 flex h-[30px] items-center gap-1 border px-2 text-note focus-within:border-ridge-4 ${message ? "border-ember" : "border-line"} ${disabled ? "border-dashed" : "bg-paper"}`}
       >
         <input
           id={id}
@@ -58,7 +58,7 @@ export function QuantityField(props: Props) {
           onChange={(event) => take(event.target.value)}
           onBlur={() => !wrong && setTyped(null)}
           onKeyDown={(event) => event.key === "Escape" && setTyped(null)}
-          className="w-full min-w-0 bg-transparent font-medium outline-none placeholder:font-normal placeholder:text-stone"
+          className="w-full min-w-0 bg-transparent font-medium outline-none disabled:text-stone placeholder:font-normal placeholder:text-stone"
         />
         {unit && <span className="shrink-0 text-stone">{unit}</span>}
       </div>

@@ -156,7 +156,7 @@ function Verdict({ take }: { take: TakeLine }) {
   if (take.fault) {
     return (
       <p className="line-clamp-2 text-small lg:line-clamp-3 leading-tight">
-        <b className="font-semibold text-ember">Not measured.</b> {take.fault.what};{" "}
+        <b className="font-semibold text-ember-deep">Not measured.</b> {take.fault.what};{" "}
         {take.fault.next_step}.
       </p>
     );
