@@ -50,8 +50,12 @@ def test_many_are_picked_settled_and_put_back_by_one_key(own_demo, page):
 def test_picked_takes_are_named_and_given_another_brief(own_demo, page):
     page.goto(f"{own_demo.address}/takes")
     page.get_by_role("link", name="Cap and sails").wait_for()
+    said = page.get_by_test_id("chosen-said")
+    expect(said).to_have_text("")
     page.keyboard.press("ArrowDown")
+    expect(said).to_have_text(re.compile(r"^[A-Z].*, gust \d\.\d, 1 of 10$"))
     page.keyboard.press("Shift+ArrowDown")
+    expect(said).to_have_text(re.compile(r", picked, 2 of 10$"))
     expect(picked(page)).to_contain_text("2 picked")
     page.keyboard.press("r")
     page.get_by_role("textbox", name="Name").fill("Dusk")

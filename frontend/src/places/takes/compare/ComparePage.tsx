@@ -64,6 +64,7 @@ function Loaded({ title, groups }: { title: string; groups: Group[] }) {
         <h1 className="title text-title leading-tight">{title}</h1>
         <p className="text-stone" aria-live="polite">
           {sides.length} takes, {open === 0 ? "all settled" : `${open} to settle`}
+          {current && <span className="sr-only">. Chosen: {current.take.name}</span>}
         </p>
         <span className="flex items-center gap-2 sm:ml-auto">
           <span className="label-wide" aria-hidden="true">

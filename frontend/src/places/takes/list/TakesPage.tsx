@@ -4,6 +4,7 @@ import { FaultView } from "../../../ui/FaultView";
 import { useRemembered } from "../../../ui/useRemembered";
 import { useKeys } from "../../../keys/useKeys";
 import { Arrivals } from "./Arrivals";
+import { ChosenSaid } from "./ChosenSaid";
 import type { ChooserHandle } from "./Chooser";
 import { EmptyTakes } from "./EmptyTakes";
 import { ListHead } from "./ListHead";
@@ -89,6 +90,12 @@ export function TakesPage() {
           />
         )}
       </Suspense>
+      <ChosenSaid
+        take={chosen}
+        place={list.place}
+        total={first?.total ?? 0}
+        picked={chosen !== undefined && acts.picks.has(chosen.id)}
+      />
       <Arrivals />
       {list.error && <FaultView error={list.error} />}
       {first?.all === 0 && <EmptyTakes />}
