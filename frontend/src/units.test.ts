@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { fromShown, QUANTITIES, toShown, withUnit, type Quantity } from "./units";
+import { fromShown, limitsInShown, QUANTITIES, toShown, withUnit, type Quantity } from "./units";
 
 describe("units", () => {
   it("convert what is shown and never what is kept", () => {
@@ -30,6 +30,22 @@ describe("units", () => {
     expect(fromShown("distance_m", "−1", "metric")).toBe(-1);
     for (const typed of ["", "two", "1e9", "1.2.3", "Infinity", "0x10"]) {
       expect(fromShown("distance_m", typed, "metric")).toBeNull();
+    }
+  });
+  it("say a range in the unit that is shown", () => {
+    const words = "It must be between 0.05 and 100000 m.";
+    expect(limitsInShown(words, "distance_m", "imperial")).toBe(
+      "It must be between 0.165 and 328000 ft.",
+    );
+    expect(limitsInShown(words, "distance_m", "metric")).toBe(words);
+    expect(limitsInShown("between 0 and 2000 mm", "body_mm", "metric")).toBe(
+      "between 0 and 200 cm",
+    );
+    expect(limitsInShown("It needs a name", "mass_g", "imperial")).toBe("It needs a name");
+    for (const end of ["0.165", "328000"]) {
+      const kept = fromShown("distance_m", end, "imperial") ?? 0;
+      expect(kept).toBeGreaterThanOrEqual(0.05);
+      expect(kept).toBeLessThanOrEqual(100000);
     }
   });
 });

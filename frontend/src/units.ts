@@ -122,3 +122,23 @@ export function withUnit(
   const plain = number.replace("-", "−");
   return CLOSE.has(unit) ? `${plain}${unit}` : `${plain} ${unit}`;
 }
+
+const LIMITS = /between (-?[\d.e+-]+) and (-?[\d.e+-]+) (?:mm|m|g|kg)\b/;
+
+/** What the server says of a quantity that is out of its range, in the unit that its field shows:
+ * the server says it in the one that is kept. */
+export function limitsInShown(words: string, quantity: Quantity, system: UnitSystem): string {
+  const { factor, unit } = shownIn(quantity, system);
+  const found = LIMITS.exec(words);
+  if (!found || factor === 1) return words;
+  const [low, high] = [found[1], found[2]].map((end) => Number(end) * factor) as [number, number];
+  const within = `${rounded(low, Math.ceil)} and ${rounded(high, Math.floor)}`;
+  return words.replace(found[0], `between ${within} ${unit}`);
+}
+
+/** To three digits, to one side, so that what is said is still allowed. */
+function rounded(value: number, side: (value: number) => number): number {
+  if (value === 0) return 0;
+  const step = 10 ** (Math.floor(Math.log10(Math.abs(value))) - 2);
+  return Number((side(value / step) * step).toPrecision(3));
+}

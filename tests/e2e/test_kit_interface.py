@@ -232,6 +232,11 @@ def test_time_and_strap_and_imperial_units(demo, page):
     forearm = page.get_by_role("textbox", name="Forearm, elbow to knuckles")
     expect(forearm).to_have_value("13.8")
     forearm.fill("15")
+    forearm.fill("0.1")
+    expect(
+        page.get_by_text(re.compile(r"^It must be between [\d.]+ and [\d.]+ in\.$"))
+    ).to_be_visible()
+    forearm.fill("15")
     # 190 mm round the nape, and twice the way to 125 + 381 mm ahead and 200 mm down.
     expect(page.get_by_role("definition").filter(has_text="50.3 in").first).to_be_visible()
     page.get_by_role("button", name="Undo the changes").click()

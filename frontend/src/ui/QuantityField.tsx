@@ -1,6 +1,6 @@
 import { Slider } from "radix-ui";
 import { useId, useState } from "react";
-import { fromShown, shownIn, toShown, type Quantity } from "../units";
+import { fromShown, limitsInShown, shownIn, toShown, type Quantity } from "../units";
 import { useUnits } from "./useUnits";
 
 /** Ends of a slider in the kept unit; even: evenly spaced in doublings. */
@@ -32,7 +32,7 @@ export function QuantityField(props: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const { unit } = shownIn(quantity, system);
   const wrong = typed !== null && refusal(typed, quantity, system, props.optional === true);
-  const message = wrong || problem;
+  const message = wrong || (problem && limitsInShown(problem, quantity, system));
   const take = (text: string) => {
     setTyped(text);
     if (text.trim() === "" && props.optional) props.onChange(null);
