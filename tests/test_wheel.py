@@ -7,7 +7,6 @@ import re
 import shutil
 import subprocess
 import sys
-import sysconfig
 import time
 import tomllib
 import urllib.request
@@ -39,19 +38,18 @@ def wheel(tmp_path_factory) -> Path:
 
 @pytest.fixture(scope="module")
 def program(wheel, tmp_path_factory) -> Path:
-    """The command `ridgewind` in a fresh environment. What it depends on is lent by the
-    environment of the tests, whose versions are the locked ones; Ridgewind itself is of the
-    wheel."""
+    """The command `ridgewind` in a fresh environment, where the wheel was installed with all that
+    it asks for, in the locked versions."""
     place = tmp_path_factory.mktemp("fresh")
-    venv.create(place, with_pip=False, symlinks=True)
-    target = subprocess.run(
-        [place / "bin/python", "-c", "import sysconfig; print(sysconfig.get_path('purelib'))"],
-        check=True, capture_output=True, text=True,
-    ).stdout.strip()  # fmt: skip
-    (Path(target) / "lent.pth").write_text(sysconfig.get_path("purelib") + "\n")
+    locked = place / "versions.txt"
+    pins = re.findall(
+        r"^[A-Za-z0-9][\w.-]*==[^\s\\;]+", (ROOT / "requirements.lock").read_text(), re.M
+    )
+    locked.write_text("\n".join(pins))
+    venv.create(place, with_pip=True)
     subprocess.run(
-        [sys.executable, "-m", "pip", "--python", str(place / "bin/python"), "install", "--quiet",
-         "--no-deps", "--no-index", "--ignore-installed", str(wheel)],
+        [place / "bin/python", "-m", "pip", "install", "--quiet", "--no-compile",
+         "--disable-pip-version-check", "--constraint", str(locked), str(wheel)],
         check=True, capture_output=True,
     )  # fmt: skip
     return place / "bin/ridgewind"

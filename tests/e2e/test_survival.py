@@ -31,7 +31,7 @@ KILLS = int(os.environ.get("KILLS", "8"))
 SLOW = 3.0
 """How much longer anything may take beside other tests."""
 
-LOCKED_S = 12.0
+LOCKED_S = float(os.environ.get("LOCKED_S", "12"))
 """Longer than a writer waits for another one."""
 
 
@@ -292,8 +292,15 @@ def test_a_locked_library_is_said_and_waited_for(tmp_path, page, short_film):
     data = tmp_path / "library"
     server = Server("serve", data, tmp_path / "log")
     try:
+        shaken_film = write_film(tmp_path / "shaken.mp4", shaken(90, amplitude_px=3.0))
+        rendered = server.send(shaken_film)
+        server.wait_until(lambda: state(server, rendered) == "done")
         with database.opened(data / "library.db") as other:
             take_id = server.send(short_film)
+            ask = {"remedy": "polish", "purpose": "film"}
+            server.put(f"/api/takes/{rendered}/renders", ask, "POST")
+            mark = {"at_s": 1.0, "x": 0.5, "y": 0.5}
+            server.put(f"/api/takes/{rendered}/subject", mark, "POST")
             other.execute("begin immediate")
             page.goto(f"{server.address}/takes")
             strip = page.get_by_role("status").filter(has_text="Another program holds")
@@ -303,6 +310,11 @@ def test_a_locked_library_is_said_and_waited_for(tmp_path, page, short_film):
             other.execute("rollback")
         server.wait_until(lambda: state(server, take_id) == "done", 40)
         expect(strip).to_have_count(0)
+        renders = f"/api/takes/{rendered}/renders"
+        server.wait_until(lambda: server.get(renders)["renders"][0]["state"] == "done")
+        subject = f"/api/takes/{rendered}/subject"
+        server.wait_until(lambda: server.get(subject)["following"] is None)
+        assert (server.get(subject)["fault"], len(server.get(subject)["t_s"])) == (None, 90)
     finally:
         page.goto("about:blank")
         server.stop()
