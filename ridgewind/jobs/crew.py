@@ -15,7 +15,7 @@ from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.jobs.watcher import Watcher
 from ridgewind.library.library import Library
 from ridgewind.services.workers import queue_name
-from ridgewind.store import database
+from ridgewind.store import database, settings, workers
 from ridgewind.store.jobs import LENT_KINDS, Kind
 
 if TYPE_CHECKING:
@@ -24,7 +24,8 @@ if TYPE_CHECKING:
 
 class Crew:
     """Of a prepared library; use as a context manager. broker: address of the one that hands work
-    to other machines, "" for none. resting: measuring and rendering are left to these."""
+    to other machines, "" for none. resting: measuring and rendering are left to these, as they are
+    where that was asked for before and one of them is still let in."""
 
     def __init__(self, library: Library, *, broker: str = "", resting: bool = False) -> None:
         self._library = library
@@ -44,7 +45,9 @@ class Crew:
 
             self._feeder = Feeder(library, Broker(broker, queue_name(library.key())))
         self.desk = WorkersDesk(self._leases, broker, self._reached, self._rest, self._resting)
-        self._rest(resting)
+        with database.opened(library.database) as db:
+            before = settings.resting(db) and bool(workers.every(db))
+        self._let_rest(resting or before)
         self._stack = ExitStack()
 
     def __enter__(self) -> Crew:
@@ -74,6 +77,11 @@ class Crew:
         return None if self._feeder is None else self._feeder.reached
 
     def _rest(self, resting: bool) -> None:
+        with database.opened(self._library.database) as db, database.atomic(db):
+            settings.set_resting(db, resting)
+        self._let_rest(resting)
+
+    def _let_rest(self, resting: bool) -> None:
         for kind in LENT_KINDS:
             self._supervisors[kind].rest(resting)
 

@@ -28,8 +28,8 @@ LEFT = {
 }  # fmt: skip
 """Tables that stay behind, and why."""
 
-ONLY = {"job": "kind = 'measure'", "setting": "name <> 'mended'"}
-"""Of some tables, the rows that are archived."""
+ONLY = {"job": "kind = 'measure'", "setting": "name not in ('mended', 'resting')"}
+"""Of some tables, the rows that are archived: not what is of this machine alone."""
 
 
 def tables_of(db: sqlite3.Connection) -> list[str]:

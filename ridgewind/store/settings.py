@@ -51,3 +51,14 @@ def set_weights(db: sqlite3.Connection, value: Weights) -> None:
         "insert or replace into setting (name, value) values ('weights', ?)",
         (_WEIGHTS.dump_json(value).decode(),),
     )
+
+
+def resting(db: sqlite3.Connection) -> bool:
+    """Whether measuring and rendering are left to other machines."""
+    return db.execute("select 1 from setting where name = 'resting'").fetchone() is not None
+
+
+def set_resting(db: sqlite3.Connection, value: bool) -> None:
+    db.execute("delete from setting where name = 'resting'")
+    if value:
+        db.execute("insert into setting (name, value) values ('resting', 'true')")

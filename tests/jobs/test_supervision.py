@@ -7,11 +7,12 @@ import threading
 import pytest
 
 from ridgewind.jobs import running, supervisor
+from ridgewind.jobs.crew import Crew
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.supervisor import Supervisor
 from ridgewind.services import assessing
-from ridgewind.store import clips, database, jobs, summaries, takes
+from ridgewind.store import clips, database, jobs, summaries, takes, workers
 from ridgewind.store.errors import BusyError
 from tests.conftest import wait_for
 
@@ -131,3 +132,21 @@ def test_a_supervisor_outlives_a_locked_store(library, db, take, monkeypatch):
     monkeypatch.setattr(supervisor.jobs, "unfinished", locked_at_first)
     with Supervisor(library, Queue(library), "measure"):
         wait_for(lambda: state(db, take) == "done", 60)
+
+
+def test_rest_is_kept_until_it_is_ended_or_nobody_else_is_let_in(library, db):
+    def begun_anew() -> bool:
+        return Crew(library).desk.resting()
+
+    with database.atomic(db):
+        other = workers.add(db, "Loft desk", "0" * 64)
+    Crew(library).desk.rest(True)
+    assert begun_anew()
+    with database.atomic(db):
+        workers.remove(db, other)
+    assert not begun_anew()  # the work would wait for ever
+    with database.atomic(db):
+        workers.add(db, "Loft desk", "1" * 64)
+    Crew(library).desk.rest(False)
+    assert not begun_anew()
+    assert Crew(library, resting=True).desk.resting()
