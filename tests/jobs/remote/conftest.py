@@ -11,6 +11,7 @@ import socket
 import subprocess
 import sys
 import time
+from collections.abc import Sequence
 from pathlib import Path
 
 import pytest
@@ -59,16 +60,22 @@ class Redis:
 
 
 class WorkerProcess:
-    """`ridgewind worker` in a folder of its own. options: beside its key."""
+    """`ridgewind worker` in a folder of its own. options: beside its key. within: words of the
+    command that runs it elsewhere."""
 
     def __init__(
-        self, key: Path, folder: Path, *options: str, env: dict[str, str] | None = None
+        self,
+        key: Path,
+        folder: Path,
+        *options: str,
+        env: dict[str, str] | None = None,
+        within: Sequence[str] = (),
     ) -> None:
         self._log = folder.with_suffix(".log")
         program = Path(sys.executable).with_name("ridgewind")
         with self._log.open("w") as log:
             self._process = subprocess.Popen(
-                [program, "worker", key, "--folder", folder, *options],
+                [*within, program, "worker", key, "--folder", folder, *options],
                 stdout=log, stderr=subprocess.STDOUT, env=os.environ | (env or {}),
                 start_new_session=True,
             )  # fmt: skip
