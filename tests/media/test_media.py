@@ -12,7 +12,7 @@ import pytest
 
 from ridgewind.core.motion.pyramid import to_working
 from ridgewind.films.measuring import measure_film
-from ridgewind.media import errors
+from ridgewind.media import decode, errors
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
@@ -360,3 +360,14 @@ def test_a_film_that_is_begun_before_its_first_picture_begins_with_it(container,
     with Film(path) as film:
         film.begin_at(whole[0] - 0.3)
         assert [picture.t_s for picture in film.pictures(lambda plane: plane)] == whole
+
+
+@pytest.mark.parametrize("fmt", ["yuv420p", "yuv420p10le", "yuv422p12le", "p010le", "gray16le"])
+def test_middle_grey_is_middle_grey_at_every_depth(fmt):
+    frame = av.VideoFrame(64, 64, fmt)
+    luma = decode.luma_of(frame)
+    low = 0 if fmt != "p010le" else 6
+    luma[:] = (128 << (decode.luma_bits(frame) - 8)) >> low << low
+    shown = decode.as_shown(to_working(luma), 1.0, 0, bits=decode.luma_bits(frame))
+    assert shown.dtype == np.uint8
+    assert np.abs(shown.astype(int) - 128).max() <= 1

@@ -17,7 +17,7 @@ FULL, QUARTER, EIGHTH = 0, 2, 3
 Image = NDArray[np.uint8]
 FloatImage = NDArray[np.float32]
 Samples = NDArray[np.uint8] | NDArray[np.uint16]
-"""A plane of luma as decoded: 8 bits, or more in the high bits of 16."""
+"""A plane of luma as decoded: 8 bits, or more of them in 16."""
 
 
 def working_size(width: int, height: int) -> tuple[int, int]:
