@@ -1,17 +1,5 @@
-"""The library on disk: one folder with a database, originals, browser copies and stills.
-
-library.db    the store            originals/  films as they came, named by content
-queue.db      the waiting work     copies/     browser copies, can be made again
-lock          held by the server   stills/     pictures for the list
-workers/      held by them, each    previews/   planned moves, can be made again
-key           opens the pages      renders/    films made from takes
-network/      TLS keys, private    cleared/    originals put aside, gone after a week
-snapshots/    copies of the store         second-disk  where originals may stay beside it
-                                   incoming/   half-arrived files, emptied at start
-                                   uploads/    films on their way, for a day
-                                   sequences/  joined takes, can be made again
-                                   .merging/   another library on its way into this one
-"""
+"""What is done with the files of a library: made ready, held by one server, taken in, put aside,
+brought back, and forgotten. Where they stand is in places.py."""
 
 from __future__ import annotations
 
@@ -32,10 +20,10 @@ from typing import Protocol
 
 from filelock import FileLock, Timeout
 
-from ridgewind.library import second_disk, snapshots
-from ridgewind.library.second_disk import SecondDisk
+from ridgewind.library import snapshots
+from ridgewind.library.places import Places
 from ridgewind.library.snapshots import Mended
-from ridgewind.media.errors import AWAY, DISK_FULL, EMPTY, MediaError, UnreadableError
+from ridgewind.media.errors import DISK_FULL, EMPTY, MediaError, UnreadableError
 from ridgewind.store import briefs, clips, database, jobs, kit, renders, seeds, takes
 from ridgewind.store.clips import ClipRow
 from ridgewind.store.database import Connection
@@ -50,10 +38,10 @@ OWN_ONLY = 0o700
 """Films are the shooter's alone: no other user of the computer can list or read the folder."""
 
 WORKERS_LEAVE_S = 10.0
+"""Workers of a server that was killed notice it within half a second."""
+
 LET_GO_S = 1.0
 """In which what is left of a killed server lets the library go."""
-
-"""Workers of a server that was killed notice it within half a second."""
 
 QUICKLY_CHECKED_BYTES = 64 << 20
 """A database up to this is looked through at every start, which takes a fraction of a second."""
@@ -80,69 +68,8 @@ class LibraryBusyError(Exception):
     """Another Ridgewind is using this library."""
 
 
-class Library:
-    """Paths of one library folder; made on first use."""
-
-    def __init__(self, root: Path) -> None:
-        self.root = root
-        self.database = root / "library.db"
-        self.queue = root / "queue.db"
-        self.originals = root / "originals"
-        self.copies = root / "copies"
-        self.stills = root / "stills"
-        self.previews = root / "previews"
-        self.renders = root / "renders"
-        self.sequences = root / "sequences"
-        self.cleared = root / "cleared"
-        self.incoming = root / "incoming"
-        self.uploads = root / "uploads"
-        self.network = root / "network"
-        self.snapshots = root / "snapshots"
-        self.merging = root / ".merging"
-        self.second_disk_note = root / "second-disk"
-        self.damaged_mark = root / "damaged"
-        self._lock = root / "lock"
-        self._workers = root / "workers"
-
-    @property
-    def second_disk(self) -> SecondDisk | None:
-        """Where originals may stay beside this disk; None where there is none."""
-        return second_disk.read(self.second_disk_note)
-
-    def original(self, file: str) -> Path:
-        """Where an original is: on this disk, or on the second one, whether that is here or not."""
-        here, disk = self.originals / file, self.second_disk
-        return here if disk is None or here.is_file() else disk.folder / file
-
-    def places_of(self, file: str) -> list[Path]:
-        """Wherever an original may be, put aside or not."""
-        return [place / file for home in self._homes for place in home]
-
-    def is_away(self, file: str) -> bool:
-        """Whether an original is on a disk that is not here now."""
-        disk = self.second_disk
-        return not (disk is None or disk.is_here or (self.originals / file).is_file())
-
-    def film(self, file: str) -> Path:
-        """Where an original is, to be read. Raises UnreadableError where it is away."""
-        if self.is_away(file):
-            raise UnreadableError(*AWAY)
-        return self.original(file)
-
-    @property
-    def _homes(self) -> tuple[tuple[Path, Path], ...]:
-        """Of originals, and where those are put aside, on each disk."""
-        disk = self.second_disk
-        own = (self.originals, self.cleared)
-        return (own,) if disk is None else (own, (disk.folder, disk.cleared))
-
-    @property
-    def folders(self) -> tuple[Path, ...]:
-        """All folders that hold files."""
-        return (
-            self.originals, self.copies, self.stills, self.previews, self.renders,
-            self.sequences, self.cleared, self.incoming, self.uploads, self.snapshots,
-        )  # fmt: skip
+class Library(Places):
+    """One library folder, and what is done with what lies in it; made on first use."""
 
     def prepare(self) -> None:
         """Make the folders and bring the database up to date, with a copy of it as it was. Raises
@@ -183,7 +110,7 @@ class Library:
         """Hold the library for one server; raises LibraryBusyError where another has it, and keeps
         it: a process that was just killed may leave a child that lets go a moment later."""
         self.root.mkdir(parents=True, exist_ok=True, mode=OWN_ONLY)
-        with self._held(self._lock, LET_GO_S):
+        with self._held(self.lock, LET_GO_S):
             yield
 
     @contextlib.contextmanager
@@ -212,8 +139,8 @@ class Library:
     @contextlib.contextmanager
     def worked_on(self) -> Iterator[None]:
         """Held by each worker process while it may write here."""
-        self._workers.mkdir(exist_ok=True)
-        mark = self._workers / str(os.getpid())
+        self.workers.mkdir(exist_ok=True)
+        mark = self.workers / str(os.getpid())
         with self._held(mark, WORKERS_LEAVE_S):
             yield
 
@@ -221,7 +148,7 @@ class Library:
         """Until no worker of a server that was killed writes here any more. Raises
         LibraryBusyError where one stays."""
         end = time.monotonic() + WORKERS_LEAVE_S
-        for mark in self._workers.iterdir() if self._workers.is_dir() else ():
+        for mark in self.workers.iterdir() if self.workers.is_dir() else ():
             with self._held(mark, max(0.0, end - time.monotonic())):
                 pass
             mark.unlink(missing_ok=True)
@@ -240,7 +167,7 @@ class Library:
     def bring_back(self, db: Connection, clip_id: int) -> bool:
         """Take an original back from where it was put aside; False where it is gone for good."""
         clip = clips.by_id(db, clip_id)
-        if clip.cleared_at is None or not self._aside(clip.file).is_file():
+        if clip.cleared_at is None or not self.aside(clip.file).is_file():
             return clip.cleared_at is None
         with database.atomic(db):
             clips.set_cleared(db, clip_id, cleared=False)
@@ -249,7 +176,7 @@ class Library:
 
     def agree(self, file: str, *, cleared: bool) -> None:
         """Put an original where the store says that it is: aside, or among the originals."""
-        for home, put_aside in self._homes:
+        for home, put_aside in self.homes:
             here, aside = home / file, put_aside / file
             source, target = (here, aside) if cleared else (aside, here)
             if source.is_file():
@@ -259,7 +186,7 @@ class Library:
         """Remove what was put aside now; returns the bytes that this frees."""
         freed = 0
         for clip in clips.cleared(db):
-            aside = self._aside(clip.file)
+            aside = self.aside(clip.file)
             if aside.is_file():
                 freed += aside.stat().st_size
                 aside.unlink()
@@ -267,15 +194,12 @@ class Library:
 
     def is_aside(self, clip: ClipRow) -> bool:
         """Whether an original that was cleared can still be brought back."""
-        return self._aside(clip.file).is_file()
+        return self.aside(clip.file).is_file()
 
     def let_go(self, clip: ClipRow) -> None:
         """Remove an original that was put aside, for good."""
-        for _, aside in self._homes:
+        for _, aside in self.homes:
             (aside / clip.file).unlink(missing_ok=True)
-
-    def _aside(self, file: str) -> Path:
-        return next((a / file for _, a in self._homes if (a / file).is_file()), self.cleared / file)
 
     def forget(self, db: Connection, take_id: int) -> None:
         """Remove a take for good, with its film and all that was made from it, unless another
@@ -290,26 +214,6 @@ class Library:
                 made += self.places_of(clip.file)
         for path in made:
             path.unlink(missing_ok=True)
-
-    def copy_of(self, sha256: str) -> Path:
-        return self.copies / f"{sha256}.mp4"
-
-    def still_of(self, sha256: str) -> Path:
-        return self.stills / f"{sha256}.jpg"
-
-    def preview_of(self, name: str) -> Path:
-        return self.previews / f"{name}.mp4"
-
-    def sequence_film_of(self, film_id: int) -> Path:
-        """Where a sequence that was assembled is kept."""
-        return self.sequences / f"{film_id}.mp4"
-
-    def sequence_part_of(self, key: str) -> Path:
-        """Where a piece of sequences is kept, to be used again."""
-        return self.sequences / f"part-{key}.mp4"
-
-    def render_of(self, render_id: int) -> Path:
-        return self.renders / f"{render_id}.mp4"
 
     def add(
         self,
