@@ -10,9 +10,12 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from ridgewind.store import briefs, clips, database, takes
 from tests.e2e.helpers import check_accessibility
 
 pytestmark = pytest.mark.e2e
+
+IDLE_S = 8
 
 
 def lines(app) -> dict[str, dict]:
@@ -147,3 +150,24 @@ def test_the_list_with_everything_open_is_accessible_and_fits(demo, browser):
         return picked(page)
 
     check_accessibility(browser, f"{demo.address}/takes", ready=ready)
+
+
+def test_an_idle_list_of_5000_takes_sends_under_a_kilobyte_a_second(fresh, page, tmp_path):
+    with database.opened(tmp_path / "library" / "library.db") as db, database.atomic(db):
+        brief = briefs.usual(db).id
+        for k in range(5000):
+            clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
+            takes.add(db, clip_id=clip, name=f"Take {k}", brief_id=brief, setup_id=None)
+    sent = {"bytes": 0}
+
+    def count(received: dict) -> None:
+        sent["bytes"] += received["encodedDataLength"]
+
+    page.goto(f"{fresh.address}/takes")
+    expect(page.get_by_text("5000", exact=False).first).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    session = page.context.new_cdp_session(page)
+    session.on("Network.loadingFinished", count)
+    session.send("Network.enable")
+    page.wait_for_timeout(1000 * IDLE_S)
+    assert 0 < sent["bytes"] < 1024 * IDLE_S
