@@ -109,14 +109,23 @@ def timed(command: list[str]) -> tuple[float, float]:
 
 
 def clip_1080p() -> Path:
-    path = CACHE / "door-1080p-20s.mp4"
+    return filmed("door-1080p-20s.mp4", "--seconds", "20")
+
+
+def clip_1080p60() -> Path:
+    return filmed("door-1080p60-10s.mp4", "--seconds", "10", "--fps", "60")
+
+
+def filmed(name: str, *options: str) -> Path:
+    """A clip of the stand-in camera; made once."""
+    path = CACHE / name
     if not path.exists():
         CACHE.mkdir(exist_ok=True)
-        print("filming a 1080p clip, once")
+        print(f"filming {name}, once")
         # In a process of its own: the memory of a child counts from its parent's.
         subprocess.run(
             [sys.executable, "-m", "ridgewind.cli", "standin", str(path), "--scene", "door",
-             "--size", "1920", "1080", "--seconds", "20", "--crf", "20"],
+             "--size", "1920", "1080", "--crf", "20", *options],
             check=True,
         )  # fmt: skip
     return path
@@ -337,7 +346,7 @@ def listing() -> None:
 if __name__ == "__main__":
     measuring(clip_1080p())
     measuring(clip_4k_hevc())
-    for clip in (clip_1080p(), clip_4k_hevc()):
+    for clip in (clip_1080p(), clip_1080p60(), clip_4k_hevc()):
         bringing_in(clip)
     RUNS = 1
     measuring(clip_of_ten_minutes())
