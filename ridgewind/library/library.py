@@ -212,6 +212,8 @@ class Library(Places):
                 clips.remove(db, clip.id)
                 made += [self.copy_of(clip.sha256), self.still_of(clip.sha256)]
                 made += self.places_of(clip.file)
+                if self.second_disk is not None and not self.second_disk.is_here:
+                    clips.note_removed(db, clip.file)
         for path in made:
             path.unlink(missing_ok=True)
 

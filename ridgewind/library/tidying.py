@@ -40,6 +40,7 @@ def tidy(library: Library) -> int:
             library.forget(db, take.id)
         for clip in clips.cleared_before(db, days=KEEP_DELETED_DAYS):
             library.let_go(clip)
+        _remove_late(library, db)
         bulk_changes.forget(db, days=KEEP_DELETED_DAYS)
         merging.forget(db, days=KEEP_DELETED_DAYS)
     return found
@@ -69,6 +70,18 @@ def _remove(leftover: Path) -> None:
     """A file; a folder that somebody put here is left alone."""
     if leftover.is_file() or leftover.is_symlink():
         leftover.unlink(missing_ok=True)
+
+
+def _remove_late(library: Library, db: Connection) -> None:
+    """Remove from the second disk what was removed for good while it was away, unless the same film
+    was brought in again."""
+    if library.second_disk is not None and not library.second_disk.is_here:
+        return
+    for file in set(clips.removed(db)) - set(clips.originals(db)):
+        for place in library.places_of(file):
+            place.unlink(missing_ok=True)
+    with database.atomic(db):
+        clips.forget_removed(db)
 
 
 def _agree(library: Library, db: Connection) -> int:

@@ -20,7 +20,7 @@ LEFT = {
     "phone": "keys of other people's machines", "worker": "keys of other machines",
     "folder_copy": "a folder of this computer", "folder_copy_film": "a folder of this computer",
     "watched_folder": "a folder of this computer", "watched_film": "a folder of this computer",
-    "import_source": "files of this computer",
+    "import_source": "files of this computer", "removed_original": "files of this computer",
     "render": "can be made again", "sequence_film": "can be made again",
     "bulk_change": "what could be undone is done", "merge": "what could be undone is done",
     "motion_log_away": "what could be undone is done",

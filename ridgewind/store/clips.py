@@ -357,3 +357,20 @@ def _row(row: sqlite3.Row) -> ClipRow:
         if values[flag] is not None:
             values[flag] = bool(values[flag])
     return ClipRow(**values)
+
+
+def note_removed(db: sqlite3.Connection, file: str) -> None:
+    """An original is to be removed once the disk that it is on is here again."""
+    db.execute(
+        f"insert or replace into removed_original (file, removed_at) values (?, {NOW})", (file,)
+    )
+
+
+def removed(db: sqlite3.Connection) -> list[str]:
+    """Originals that are to be removed from a disk that was away."""
+    return [row["file"] for row in db.execute("select file from removed_original order by file")]
+
+
+def forget_removed(db: sqlite3.Connection) -> None:
+    """All of them are gone."""
+    db.execute("delete from removed_original")

@@ -136,6 +136,32 @@ def test_a_moved_film_is_cleared_brought_back_and_forgotten_there(library, db, m
     assert sorted(path.name for path in disk.folder.iterdir()) == [MARK, "cleared"]
 
 
+def test_what_is_removed_while_the_disk_is_away_is_removed_once_it_is_back(
+    library, db, moved, disk
+):
+    file = film_of(library, db, moved)
+    away = hide(disk)
+    library.forget(db, moved.id)
+    tidy(library)
+    show(disk, away)
+    assert (disk.folder / file).is_file()
+    tidy(library)
+    assert not (disk.folder / file).exists()
+    assert clips.removed(db) == []
+
+
+def test_what_was_removed_and_brought_in_again_meanwhile_stays(
+    library, db, moved, disk, short_film
+):
+    away = hide(disk)
+    library.forget(db, moved.id)
+    with short_film.open("rb") as stream:
+        again = library.add(db, stream, file_name="short.mp4", size_bytes=None).take
+    show(disk, away)
+    tidy(library)
+    assert library.film(film_of(library, db, again)).read_bytes() == short_film.read_bytes()
+
+
 def test_the_same_film_brought_in_again_while_it_is_away_is_here(
     library, db, moved, disk, short_film
 ):
