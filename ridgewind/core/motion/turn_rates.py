@@ -43,6 +43,10 @@ SLOWEST_HZ, FASTEST_HZ = 10.0, 1000.0
 USUAL_HZ = 240.0
 """Rate to which faster logs are brought: nothing above 120 Hz is seen."""
 
+LONG_SAMPLES, LONG_HZ = 180_000, 60.0
+"""Samples from which the path of a long log is brought to a lower rate, and down to which: what is
+over 30 Hz weighs next to nothing, and hours of it would fill the memory of whoever looks at it."""
+
 MOST_DEG_S = 2000.0
 """Faster turns are beyond what such sensors measure."""
 
@@ -244,7 +248,7 @@ def path_of_rates(rates: TurnRates, *, focal_eq_mm: float, aspect: float) -> Mot
     """The path that the turning of the camera gives the picture, in the middle of it.
 
     Travel, which no such log holds, is missing. Samples are summed by trapezoids, then brought to
-    an even rate of at most 240 a second; gaps are not trusted.
+    an even rate of at most 240 a second, of long logs less; gaps are not trusted.
     """
     require_positive("focal_eq_mm", focal_eq_mm)
     steps = np.diff(rates.t_s)
@@ -252,7 +256,8 @@ def path_of_rates(rates: TurnRates, *, focal_eq_mm: float, aspect: float) -> Mot
     inside = ~_within(rates.t_s[:-1], starts, ends)
     turned = 0.5 * (rates.deg_s[1:] + rates.deg_s[:-1]) * (steps * inside)[:, None]
     angle = np.vstack([np.zeros((1, 3)), np.cumsum(turned, axis=0)])
-    rate_hz = min(rates.rate_hz, USUAL_HZ)
+    long_hz = max(LONG_HZ, rates.rate_hz * LONG_SAMPLES / len(rates.t_s))
+    rate_hz = min(rates.rate_hz, USUAL_HZ, long_hz)
     leaps = np.flatnonzero(steps > LEAP_S)
     parts = zip([0, *(leaps + 1)], [*leaps, len(steps)], strict=True)
     grids = [_even(rates.t_s[first], rates.t_s[last], rate_hz) for first, last in parts]

@@ -210,3 +210,16 @@ def test_a_leap_of_days_parts_two_shots_and_no_grid_spans_it():
     assert len(motion.t_s) == 2400
     assert [(shot.start, shot.stop) for shot in motion.shots] == [(0, 1200), (1200, 2400)]
     assert read_motion(motion).gust() is not None
+
+
+def test_a_log_of_an_hour_reads_like_a_minute_of_it_at_fewer_samples():
+    t = np.arange(3600 * 200) / 200.0
+    deg_s = np.column_stack([np.sin(2 * np.pi * hz * t) * 3 for hz in (0.7, 2.0, 9.0)])
+    hour = path_of_rates(TurnRates(t, deg_s, (), 200.0), focal_eq_mm=FOCAL, aspect=ASPECT)
+    first = slice(0, 60 * 200)
+    minute = path_of_rates(
+        TurnRates(t[first], deg_s[first], (), 200.0), focal_eq_mm=FOCAL, aspect=ASPECT
+    )
+    assert len(minute.t_s) == 60 * 200
+    assert len(hour.t_s) == pytest.approx(3600 * 60, abs=2)
+    assert read_motion(hour).gust() == pytest.approx(read_motion(minute).gust(), abs=0.02)
