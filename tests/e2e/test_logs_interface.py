@@ -68,7 +68,7 @@ def test_of_several_logs_dropped_at_once_each_is_asked_about(fresh, page, shaken
     text = (shaken_take / "phone.csv").read_text()
     logs = [
         {"name": name, "mimeType": "text/csv", "buffer": text.encode()}
-        for name in ("same.csv", "same.csv", "last.csv")
+        for name in ("same.csv", "same.csv", "same.csv", "last.csv")
     ]
     page.get_by_label("Clips to bring in").first.set_input_files(logs)
     dialog = page.get_by_role("dialog")
@@ -78,6 +78,10 @@ def test_of_several_logs_dropped_at_once_each_is_asked_about(fresh, page, shaken
     # The second is asked about by itself, although it is called as the first was.
     expect(dialog).to_contain_text("same.csv: time and three")
     expect(dialog.get_by_role("radio", name="radians a second")).to_be_checked()
+    dialog.get_by_role("button", name="Keep it as a take").click()
+    # What was sent of it is gone now, and the next one is sent by itself.
+    expect(page).to_have_url(re.compile(r"/takes/\d+$"))
+    expect(dialog.get_by_test_id("log-says")).to_contain_text("5.3 s")
     page.keyboard.press("Escape")
     expect(dialog).to_contain_text("last.csv: time and three")
     page.keyboard.press("Escape")

@@ -13,7 +13,7 @@ export const keys = {
   subject: (id: number) => ["subject", id],
   points: (id: number, from_s: number) => ["points", id, from_s],
   log: (id: number) => ["log", id],
-  sentLog: (file: File) => ["sentLog", file.name, file.size, file.lastModified],
+  sentLog: (sending: number) => ["sentLog", sending],
   logPreview: (upload: string, mapping: unknown, focal: number) => [
     "logPreview",
     upload,

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { client, dataOf, type components } from "./client";
 import { keys, useChanged } from "./keys";
 import { sendFile } from "./uploads";
@@ -13,10 +14,14 @@ export function sendLog(file: File, signal = new AbortController().signal) {
   return sendFile(file, () => undefined, signal);
 }
 
-/** A log's file on its way to the server, which reads it there. */
+let sendings = 0;
+
+/** A log's file on its way to the server, which reads it there; sent anew by each dialog, as what was
+ * sent is gone once it is kept. */
 export function useSentLog(file: File) {
+  const [sending] = useState(() => (sendings += 1));
   return useQuery({
-    queryKey: keys.sentLog(file),
+    queryKey: keys.sentLog(sending),
     gcTime: 0,
     staleTime: Infinity,
     retry: false,
