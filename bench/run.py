@@ -73,7 +73,7 @@ begun = time.perf_counter()
 film = av.open(sys.argv[1]); given = film.streams.video[0]
 given.thread_type = "AUTO"; given.codec_context.thread_count = 0
 out = av.open(sys.argv[2], "w", format="mp4")
-stream = out.add_stream("libx264", rate=30)
+stream = out.add_stream("libx264", rate=given.average_rate)
 stream.width, stream.height = copy_size((given.width, given.height))
 stream.pix_fmt, stream.options = "yuv420p", COPY_OPTIONS
 for frame in film.decode(given):
