@@ -15,7 +15,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.conftest import shaken, write_film
-from tests.e2e.conftest import HEADERS
+from tests.e2e.conftest import HEADERS, PATIENCE_S
 from tests.e2e.test_field import begin_session
 from tests.e2e.test_practice_interface import EAR, LISTEN, wait_for
 from tests.sending import announcing, at_offset
@@ -116,11 +116,13 @@ def test_cues_stay_on_time_beside_phones_a_stream_an_upload_and_a_card(
     open_server, browser, tmp_path
 ):
     session = begin_session(open_server)
-    film = write_film(tmp_path / "card.mp4", shaken(600, amplitude_px=2.0))
+    film = write_film(tmp_path / "card.mp4", shaken(120, amplitude_px=2.0))
     context = browser.new_context(bypass_csp=True)  # the ear is no script of ours
     context.add_init_script(f"window.ear = {json.dumps(EAR)};{LISTEN}{STEPS}")
     beside = browser.new_context()
     meter, page = beside.new_page(), context.new_page()
+    for one in (meter, page):
+        one.set_default_timeout(1000 * PATIENCE_S)
     try:
         with (
             following(open_server, session) as looks,
