@@ -70,7 +70,7 @@ class Film:
     not smoothed across the blocks that they were compressed in, which spares about a twentieth of
     decoding; those that others depend on are, so that no error grows. (Leaving out all that lie
     between two others spares three times as much and hardly moves a path; but its error alternates
-    from frame to frame, and a film polished by such a path shook by up to a quarter of a gust more.)
+    from frame to frame, and a film polished by such a path shook by a quarter of a gust more.)
     """
 
     def __init__(self, path: Path, *, plain: bool = False) -> None:
