@@ -71,7 +71,8 @@ def of_session(db: Connection, session_id: int) -> tuple[str, tuple[Group, ...]]
     }
     wanted: dict[str, int] = {}
     for row in session.takes:
-        wanted[row.drill_key] = wanted.get(row.drill_key, 0) + 1
+        if row.state != "skipped" or row.take_id is not None:  # else nobody wants it any more
+            wanted[row.drill_key] = wanted.get(row.drill_key, 0) + 1
     return session.name, _groups(db, list(filed), filed, wanted)
 
 

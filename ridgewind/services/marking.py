@@ -5,6 +5,7 @@ from __future__ import annotations
 from ridgewind.services.errors import NO_GUST, NotReadyError
 from ridgewind.store import database, marks, renders, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.errors import NotFoundError
 from ridgewind.store.renders import RenderRow
 
 
@@ -17,6 +18,8 @@ def mark(
     view, gust, crop_pct = marks.AS_SHOT, take.gust, None
     if render_id is not None:
         row = renders.by_id(db, render_id)
+        if row.take_id != take_id:
+            raise NotFoundError("rendered film of this take", render_id)
         view, gust = view_of(row), row.gust
         crop_pct = row.recipe.crop_pct if row.recipe.corner_hz is not None else None
     with database.atomic(db):

@@ -36,8 +36,11 @@ LEAST_EXTENT_PCT, LEAST_EXPECTED_PCT = 4.0, 1.5
 LEAST_ONWARD = 0.75
 """Net way over the whole way, from which it went in one direction."""
 
-STARTED = 0.35
-"""Share of the usual speed at which a move begins and ends."""
+STARTED, SLOWER_SHARE = 0.35, 0.25
+"""Share of the usual speed at which a move begins and ends; share of its power below that speed."""
+
+STANDS_OUT = 4.0
+"""How many times as fast as the wander around it a move is, where that wander goes as far."""
 
 WANDER_HZ = 1.0
 """Corner at which a wander of 0.3 Hz is still read at nine tenths (it is peak to peak under 0.5 Hz
@@ -176,19 +179,19 @@ def _move_of(
     part = int(ranges.argmax())
     along = meant[:, part]
     speed = np.gradient(along) * shot.rate_hz
-    whole_way = float(np.abs(np.diff(along)).sum())
-    net = float(along[-1] - along[0])
-    least = LEAST_EXPECTED_PCT if expected else LEAST_EXTENT_PCT
-    onward = abs(net) / max(whole_way, 1e-9)
-    if ranges[part] < least or (onward < LEAST_ONWARD and not expected) or onward < 0.3:
-        return None
-    kind = KINDS[part]
-    sign = 1.0 if net >= 0 else -1.0
+    sign = 1.0 if along[-1] >= along[0] else -1.0
     first, last = _ends(sign * speed)
     inside = slice(first, last + 1)
     pad = round(SETTLE_S * shot.rate_hz)
     before, after = max(0, first - pad), min(len(along) - 1, last + pad)
     way = float(abs(along[after] - along[before]))
+    onward = _onward(along)
+    if _stands_out(speed, before, after):
+        onward = max(onward, _onward(along[before : after + 1]))
+    least = LEAST_EXPECTED_PCT if expected else LEAST_EXTENT_PCT
+    if ranges[part] < least or (onward < LEAST_ONWARD and not expected) or onward < 0.3:
+        return None
+    kind = KINDS[part]
     cross, dip = _off_line(meant[inside], part)
     extent, extent_deg = _extent(kind, way, sign, rho, focal_eq_mm)
     finer = np.gradient(
@@ -212,9 +215,24 @@ def _move_of(
     )
 
 
+def _onward(along: Floats) -> float:
+    """Net way over the whole way."""
+    return float(abs(along[-1] - along[0]) / max(np.abs(np.diff(along)).sum(), 1e-9))
+
+
+def _stands_out(speed: Floats, before: int, after: int) -> bool:
+    """Whether a move is much faster than the wander of the hold around it."""
+    around = np.concatenate([speed[:before], speed[after + 1 :]])
+    moving = float(np.abs(speed[before : after + 1]).mean())
+    return not len(around) or moving > STANDS_OUT * float(np.abs(around).mean())
+
+
 def _ends(speed: Floats) -> tuple[int, int]:
-    """First and last sample of a move, by its speed in its own direction."""
-    usual = float(np.percentile(speed, 75))
+    """First and last sample of a move, by its speed in its own direction. What is usual is told
+    with each sample weighted by its power: a minute's hold around a short pan has no say."""
+    order = np.argsort(speed)
+    power = np.cumsum(np.maximum(speed[order], 0.0) ** 2)
+    usual = float(speed[order[int(np.searchsorted(power, SLOWER_SHARE * power[-1]))]])
     moving = np.flatnonzero(speed > STARTED * usual)
     if len(moving) < 2:
         return 0, len(speed) - 1

@@ -99,7 +99,7 @@ def test_the_numbers_of_a_remedy_travel(client, measured):
     assert odd.json["error"]["field"].endswith("rate")
 
 
-def test_a_preview_is_asked_for_made_looked_at_and_marked(client, library, measured):
+def test_a_preview_is_asked_for_made_looked_at_and_marked(client, library, measured, long_film):
     address = f"/api/takes/{measured}/renders"
     body = {"remedy": "polish", "purpose": "preview"}
     made = ok(client.post(address, json=body, headers=HERE), 201)
@@ -111,6 +111,8 @@ def test_a_preview_is_asked_for_made_looked_at_and_marked(client, library, measu
     with client.get(f"/api/renders/{made['id']}/film.mp4", headers=HERE) as film:
         assert film.mimetype == "video/mp4"
     mark = {"smooth": True, "render_id": made["id"]}
+    other = bring_in(client, long_film)["id"]
+    assert client.put(f"/api/takes/{other}/mark", json=mark, headers=HERE).status_code == 404
     put(client, f"/api/takes/{measured}/mark", mark)
     assert get(client, address)["renders"][0]["worked"] is True
     eye = get(client, "/api/eye")
@@ -199,6 +201,13 @@ def test_the_takes_of_a_session_stand_under_their_drills(client, library, severa
     assert sum(group["missing"] for group in found["groups"]) > 0
     by_drill = get(client, f"/api/compare?drill={drill}")
     assert by_drill["groups"][0]["sides"][0]["session"] == "Gallery"
+    with database.opened(library.database) as db, database.atomic(db):
+        for row in sessions.by_id(db, number).takes:
+            if row.position:  # the first is filmed; the next two hold films as well
+                sessions.set_state(db, number, row.position, "skipped")
+    skipped = get(client, f"/api/compare?session={number}")["groups"]
+    assert sum(len(group["sides"]) for group in skipped) == 3
+    assert sum(group["missing"] for group in skipped) == 0
 
 
 def test_rejected_originals_are_cleared_and_brought_back(client, several):
