@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import json
+import socket
 import subprocess
 import sys
 
@@ -11,6 +12,7 @@ import pytest
 from click.testing import CliRunner
 
 from ridgewind.cli.main import main
+from ridgewind.demo import folder
 from tests.conftest import shaken, write_film
 from tests.media.test_media import EXPECTED, bad_files
 
@@ -138,3 +140,11 @@ def test_the_lens_that_a_file_names_is_used_unless_one_is_given(tmp_path):
         assert result.exit_code == 0, result.output
         found = json.loads((tmp_path / "out.json").read_text())
         assert found["brief"]["focal_eq_mm"] == focal
+
+
+def test_a_demo_whose_port_is_taken_owns_no_folder(tmp_path):
+    with socket.create_server(("127.0.0.1", 0)) as other:
+        result = run("demo", "--data", tmp_path, "--port", other.getsockname()[1])
+    assert result.exit_code == 1
+    assert "port" in result.stderr
+    assert not (tmp_path / folder.MARK).exists()

@@ -28,6 +28,7 @@ from ridgewind.films.rendering import (
 )
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
+from ridgewind.media.sound import Sound
 from tests.conftest import make_motion, shaken, texture, view, write_film
 from tests.core.motion.test_rivals import hand, somebody
 
@@ -223,6 +224,30 @@ def test_sound_stays_in_step_with_the_picture(render, tmp_path):
         ]
     clap_s = np.flatnonzero(np.abs(loud) > 0.3)[0] / rate
     assert clap_s == pytest.approx(bright[0], abs=0.025)
+
+
+def test_of_a_late_stretch_only_its_own_sound_is_read(tmp_path, monkeypatch):
+    path, rate = tmp_path / "long.mp4", 8000
+    with av.open(str(path), "w") as out:
+        video = out.add_stream("libx264", rate=1)
+        video.width, video.height, video.pix_fmt, video.gop_size = 64, 36, "yuv420p", 10
+        audio = out.add_stream("aac", rate=rate, layout="mono")
+        for frame in shaken(90, size=(64, 36), amplitude_px=1.0):
+            out.mux(video.encode(av.VideoFrame.from_ndarray(frame, format="gray")))
+        out.mux(video.encode(None))
+        for k in range(0, 90 * rate, 1024):
+            piece = av.AudioFrame.from_ndarray(np.full((1, 1024), 0.1, np.float32), "fltp", "mono")
+            piece.sample_rate, piece.pts, piece.time_base = rate, k, Fraction(1, rate)
+            out.mux(audio.encode(piece))
+        out.mux(audio.encode(None))
+    read, frames = [], Sound._frames
+    monkeypatch.setattr(
+        Sound, "_frames", lambda self, of: (read.append(1) or one for one in frames(self, of))
+    )
+    with Sound(path, start_s=80.0, end_s=82.0) as sound:
+        heard = sum(values.shape[1] for _, values in sound.samples())
+    assert heard == pytest.approx(2.0 * rate, abs=1100)
+    assert len(read) < 30 * rate / 1024  # of the 80 s before it
 
 
 def test_a_background_that_was_set_moving_is_seen_by_the_edges(tmp_path):

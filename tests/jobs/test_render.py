@@ -184,3 +184,14 @@ def test_cleared_originals_go_for_good_after_a_week_and_come_back_with_the_file(
     assert again.duplicate
     assert (library.originals / clip.file).is_file()
     assert clips.by_id(db, clip.id).cleared_at is None
+
+
+def test_closing_the_application_while_a_film_is_made_is_no_attempt(library, db, measured):
+    number = asked(db, measured, purpose="film")
+    for _ in range(3):
+        queue = Queue(library)
+        queue.refill(library.database)
+        job = jobs.one(db, "render", number)
+        assert (job.state, job.attempts, job.progress) == ("queued", 0, None)
+        with Supervisor(library, queue, "render"):
+            wait_for(lambda: jobs.one(db, "render", number).state == "running")

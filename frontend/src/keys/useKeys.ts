@@ -19,8 +19,10 @@ const OWN_ROLES: Record<string, ReadonlySet<string>> = {
 
 /** What goes on while its key is held; anything else is done once. */
 const WHILE_HELD = /^(Arrow|Page)/;
-/** Where a letter looks for an entry that begins with it. */
-const LISTS = "[role=combobox],[role=listbox],[role=menu]";
+/** Lists that are open: every key is theirs. */
+const OPEN_LISTS = "[role=listbox],[role=menu]";
+/** A closed list, in which a letter looks for an entry that begins with it. */
+const CLOSED_LISTS = "[role=combobox]";
 
 type Options = {
   /** They count on every page, and stand last in the list of keys. */
@@ -74,7 +76,8 @@ function belongsToControl(event: KeyboardEvent): boolean {
     }
     return true;
   }
-  if (event.key.length === 1 && target.closest(LISTS)) return true;
+  if (target.closest(OPEN_LISTS)) return true;
+  if (event.key.length === 1 && target.closest(CLOSED_LISTS)) return true;
   if (kind === "checkbox" && event.key === " ") return true;
   const role = target.getAttribute("role") ?? "";
   return Boolean(OWN_KEYS[target.tagName]?.has(event.key) || OWN_ROLES[role]?.has(event.key));

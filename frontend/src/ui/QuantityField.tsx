@@ -52,6 +52,7 @@ export function QuantityField(props: Props) {
           inputMode="decimal"
           disabled={disabled}
           aria-invalid={Boolean(message)}
+          data-unread={Boolean(wrong)}
           aria-describedby={message ? `${id}-message` : undefined}
           value={typed ?? (value === null ? "" : toShown(quantity, value, system))}
           placeholder={props.optional ? "not known" : undefined}

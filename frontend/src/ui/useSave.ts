@@ -12,6 +12,8 @@ export function useSave() {
   const save = useCallback(
     async <T>(send: () => Promise<T>, onSaved: (kept: T) => void) => {
       if (busy.current) return; // pressed twice
+      const unread = document.querySelector<HTMLElement>("main [data-unread=true]");
+      if (unread) return unread.focus(); // its message says what is wrong with it
       busy.current = true;
       setSaving(true);
       try {

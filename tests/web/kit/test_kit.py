@@ -13,6 +13,7 @@ from ridgewind.store import briefs, database, kit, summaries, takes
 from ridgewind.web.app import Config, create_app
 from tests.conftest import shaken, write_film
 from tests.web.conftest import HERE, bring_in, measure
+from tests.web.seasons import measured_take
 
 
 @pytest.fixture
@@ -243,6 +244,20 @@ def test_walks_and_standing_takes_are_never_one_curve(client, library, measured)
     assert (walking["source"], walking["shake"]["hand"]["takes"]) == ("all", 1)
     setup["bench"]["shake"]["typical"] = "standing"
     assert bench_of(client, setup)["shake"]["hand"]["takes"] == standing - 1
+
+
+def test_takes_without_a_set_up_tell_nothing_of_one(client, db):
+    body = first_setup(client)
+    kept = send(client, "POST", "/api/kit/setups", body, 201)["id"]
+    with database.atomic(db):
+        ids = [measured_take(db, f"C{k}", 4.0) for k in range(4)]
+        db.execute("update take set setup_id = null")
+    assert bench_of(client, body, setup_id=kept)["source"] == "all"
+    with database.atomic(db):
+        for one in ids[:3]:
+            takes.point(db, one, setup_id=kept)
+    found = bench_of(client, body, setup_id=kept)
+    assert (found["source"], found["shake"]["hand"]["takes"]) == ("setup", 3)
 
 
 def test_a_rig_that_tips_forward_gets_its_counterweight(client):

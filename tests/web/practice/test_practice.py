@@ -11,12 +11,13 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
-from ridgewind.services import trials
-from ridgewind.store import database, kit, sessions, takes
+from ridgewind.services import practising, trials
+from ridgewind.store import database, drills, kit, sessions, takes
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.web.conftest import HERE, bring_in, measure
 from tests.web.kit.test_kit import get, send
+from tests.web.seasons import measured_take
 
 ASK = {"minutes": 20, "goals": [], "space": "path", "needs": ["strap", "lean"], "limits": [],
        "seed": 3, "locked": []}  # fmt: skip
@@ -299,3 +300,26 @@ def test_a_film_that_cannot_be_measured_says_so(client, library, session, tmp_pa
     found = result(client, session, 0)
     assert (found["state"], found["gust"]) == ("failed", None)
     assert found["figure"].startswith("It could not be measured: ")
+
+
+def test_more_than_a_hundred_loose_films_can_be_filed(client, db, session):
+    with database.atomic(db):
+        ids = [measured_take(db, f"C{k:04d}", 4.0) for k in range(120)]
+        db.execute("update clip set duration_s = 5.0")
+    found = get(client, f"/api/sessions/{session['id']}/matches")
+    assert sorted(film["take_id"] for film in found["films"]) == ids
+    assert note(client, session, 0, take_id=ids[0])["take_id"] == ids[0]
+
+
+def test_a_strap_has_a_mark_only_where_the_set_up_holds_one(client, db):
+    bare, taut = (
+        next(one for one in kit.setups(db) if kit.parts_of(db, one.ask).strapped == strapped)
+        for strapped in (False, True)
+    )
+    drill = replace(drills.library(db)["hands"], needs=("strap",))
+    words = [
+        next(one.words for one in practising.checks(db, setup.id, drill) if one.key == "strap")
+        for setup in (bare, taut)
+    ]
+    assert words[0] == "Strap taut at its mark."
+    assert words[1].startswith("Strap taut at its mark at ")
