@@ -1,4 +1,4 @@
-"""Times in words, as every sentence of a verdict tells them."""
+"""Times and places in a row in words, as every sentence of a verdict tells them."""
 
 from __future__ import annotations
 
@@ -34,6 +34,18 @@ def timecode(seconds: float, *, fps: float) -> str:
     minutes, second = divmod(rest, 60)
     hours, minute = divmod(minutes, 60)
     return f"{hours:02}:{minute:02}:{second:02}:{frame:02}"
+
+
+def ordinal(number: int) -> str:
+    """A place in a row.
+
+    >>> [ordinal(n) for n in (2, 3, 4, 11, 12, 13, 21, 22, 33, 112)]
+    ['second', 'third', '4th', '11th', '12th', '13th', '21st', '22nd', '33rd', '112th']
+    """
+    if number in (2, 3):
+        return {2: "second", 3: "third"}[number]
+    ends = {1: "st", 2: "nd", 3: "rd"}
+    return f"{number}{'th' if number // 10 % 10 == 1 else ends.get(number % 10, 'th')}"
 
 
 def span_words(start_s: float, end_s: float) -> str:

@@ -17,7 +17,8 @@ from ridgewind.core.clip import USUAL_SHUTTER
 from ridgewind.core.errors import require_positive
 from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.shake.gust import (
-    part_speeds,
+    in_logarithms,
+    long_sides_of,
     peak_speed,
     power_at_playback,
     seconds_of,
@@ -25,6 +26,7 @@ from ridgewind.core.shake.gust import (
 from ridgewind.core.shake.lowpass import LowPass, lowpass
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.stretch import Stretch
+from ridgewind.core.units import aspect_to_rho
 
 Floats = NDArray[np.float64]
 
@@ -150,8 +152,7 @@ class Polisher:
 
     def __init__(self, shot: ShotReading, *, aspect: float) -> None:
         self._shot, self._aspect = shot, aspect
-        self._path = shot.path.copy()
-        self._path[:, 3] = 100.0 * np.log1p(shot.path[:, 3] / 100.0)  # adds up in logarithms
+        self._path = in_logarithms(shot.path)
         self._filter = LowPass(self._path, rate_hz=shot.rate_hz)
 
     def off(self, corner_hz: float) -> Floats:
@@ -175,8 +176,8 @@ class Polisher:
 
     def left(self, off: Floats) -> Floats:
         """(n - 1,) squared weighted speed of the smooth path, at the reading's playback rate."""
-        shot, smooth = self._shot, _in_percent(self._path - off)
-        speeds = part_speeds(smooth, rate_hz=shot.rate_hz, aspect=self._aspect)
+        shot, units = self._shot, long_sides_of(aspect_to_rho(self._aspect))
+        speeds = np.diff((self._path - off) * units, axis=0) * shot.rate_hz
         return power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)
 
 

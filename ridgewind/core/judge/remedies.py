@@ -33,7 +33,7 @@ from ridgewind.core.motion.follow import Subject
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.reading import Reading
-from ridgewind.core.words import span_words, time_words
+from ridgewind.core.words import ordinal, span_words, time_words
 
 
 def decide(
@@ -175,7 +175,7 @@ def _slow(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
     lost = clip.has_sound
     cost = "sound lost" if lost else ""
     tail = " No sound." if lost else ""
-    tail += f" Every {_ordinal(step)} frame." if step > 1 else ""
+    tail += f" Every {ordinal(step)} frame." if step > 1 else ""
     plays_s = clip.duration_s / playback
     points = asked.price(rate=playback, sound_lost=lost, steps=("slow",))
     if passes(gust, peak, brief) and plays_s >= brief.wanted_s:
@@ -319,7 +319,3 @@ def _least(points: Sequence[PolishPoint], brief: Brief) -> PolishPoint:
 def strength(crop_pct: float) -> str:
     """Light, medium or strong, by the crop that it takes."""
     return "Light" if crop_pct <= LIGHT_PCT else "Medium" if crop_pct <= MEDIUM_PCT else "Strong"
-
-
-def _ordinal(step: int) -> str:
-    return {2: "second", 3: "third"}.get(step, f"{step}th")

@@ -65,14 +65,19 @@ def in_long_sides(path: Floats, *, rho: float) -> Floats:
     path: (n, 4), columns pan %, tilt %, roll °, zoom %. rho: root-mean-square distance of picture
     points from the centre, in long sides.
     """
-    return np.column_stack(
-        [
-            path[:, 0],
-            path[:, 1],
-            100.0 * rho * np.radians(path[:, 2]),
-            100.0 * rho * np.log1p(path[:, 3] / 100.0),
-        ]
-    )
+    return in_logarithms(path) * long_sides_of(rho)
+
+
+def in_logarithms(path: Floats) -> Floats:
+    """A path (n, 4) with 100 times the logarithm of its growth for its zoom, which adds up."""
+    out: Floats = path.copy()
+    out[:, 3] = 100.0 * np.log1p(path[:, 3] / 100.0)
+    return out
+
+
+def long_sides_of(rho: float) -> Floats:
+    """(4,) what one unit of each part of a path in logarithms is, percent of the long side."""
+    return np.array([1.0, 1.0, 100.0 * rho * np.radians(1.0), rho])
 
 
 def fast_length(least: int) -> int:
@@ -177,13 +182,17 @@ def rolling_mean(values: Floats, counted: Bools, *, window: int) -> Floats:
     """
     half = max(window, 1) // 2
     shape = (-1,) + (1,) * (values.ndim - 1)
-    masked = np.where(counted.reshape(shape), values, 0.0)
-    zero = np.zeros((1, *values.shape[1:]))
-    sums = np.concatenate([zero, np.cumsum(masked, axis=0)])
-    counts = np.concatenate([[0.0], np.cumsum(counted)])
-    index = np.arange(len(values))
-    low, high = np.maximum(index - half, 0), np.minimum(index + half + 1, len(values))
-    total = (counts[high] - counts[low]).reshape(shape)
+    total = _rolling_sum(counted.astype(np.float64), half).reshape(shape)
+    sums = _rolling_sum(np.where(counted.reshape(shape), values, 0.0), half)
     with np.errstate(invalid="ignore", divide="ignore"):
-        out: Floats = np.where(total > 0, (sums[high] - sums[low]) / total, np.nan)
+        out: Floats = np.where(total > 0, sums / total, np.nan)
     return np.maximum(out, 0.0)
+
+
+def _rolling_sum(values: Floats, half: int) -> Floats:
+    """Sum of the values up to `half` samples before and after each."""
+    sums = np.zeros((len(values) + 1 + 2 * half, *values.shape[1:]))
+    np.cumsum(values, axis=0, out=sums[half + 1 : half + 1 + len(values)])
+    sums[half + 1 + len(values) :] = sums[half + len(values)]
+    out: Floats = sums[2 * half + 1 :] - sums[: len(values)]
+    return out

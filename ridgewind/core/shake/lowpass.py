@@ -20,7 +20,8 @@ class LowPass:
 
     def __init__(self, path: Floats, *, rate_hz: float) -> None:
         extended, self._added = extend_oddly(path, rate_hz=rate_hz)
-        line = np.linspace(extended[0], extended[-1], len(extended))
+        share = np.linspace(0.0, 1.0, len(extended))[:, None]
+        line = extended[0] + share * (extended[-1] - extended[0])
         self._path, self._length = path, len(extended)
         self._hz = np.fft.rfftfreq(self._length, 1.0 / rate_hz)
         self._spectrum = np.fft.rfft(extended - line, axis=0)
