@@ -1,5 +1,5 @@
-"""What hurried hands do: keys one after the other, sliders that are swept, saved twice, answers that
-do not come, letters while a list is open, fields left empty."""
+"""What hurried hands do: keys one after the other, sliders that are swept, saved twice, answers
+that do not come, letters while a list is open, fields left empty."""
 
 from __future__ import annotations
 

@@ -49,13 +49,19 @@ def test_open_lists_dialogs_and_what_is_picked(demo, page):
     check_state(page, "nothing found")
 
 
+PLACES = (
+    "takes", "practice", "findings", "findings/progress", "findings/eye", "sequence", "field",
+)  # fmt: skip
+
+
 def test_empty_places_say_what_to_do_first(fresh, page):
-    for place in ("takes", "practice", "findings", "findings/progress", "sequence", "field"):
+    for place in PLACES:
         page.goto(f"{fresh.address}/{place}")
         expect(page.get_by_role("heading", level=1)).to_be_visible()
         expect(page.get_by_role("main").get_by_role("link").or_(
             page.get_by_role("main").get_by_role("button")
         ).first).to_be_visible()  # fmt: skip
+        expect(page.get_by_text("Every take is marked")).to_have_count(0)
         check_state(page, f"empty {place}")
 
 
@@ -66,11 +72,13 @@ def test_faults_notices_and_a_server_that_is_away(fresh, page, tmp_path):
     cut_short.write_bytes(good.read_bytes()[: good.stat().st_size // 2])
     bad = fresh.send(cut_short)
     fresh.wait_until(lambda: fresh.get("/api/takes")["busy"] == 0)
+    good_id = next(one["id"] for one in fresh.get("/api/takes")["takes"] if one["name"] == "good")
+    fresh.put(f"/api/takes/{good_id}/choice", {"choice": "reject"})
     page.goto(f"{fresh.address}/takes")
     (tmp_path / "empty.mp4").touch()
     page.get_by_label("Clips to bring in").first.set_input_files(tmp_path / "empty.mp4")
     expect(page.get_by_text("The file is empty.")).to_be_visible()
-    check_state(page, "a refused and a failed film")
+    check_state(page, "a refused, a failed and a rejected film")
     page.get_by_label("Dismiss empty.mp4").click()
     page.get_by_role("main").get_by_role("listitem").filter(has_text="good").hover()
     page.get_by_label("Delete good").click()

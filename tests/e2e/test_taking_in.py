@@ -124,6 +124,10 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
     name = next(one["name"] for one in fresh.get("/api/takes")["takes"] if one["id"] == first)
     assert " · " in name  # its variation and drill
     expect(page.get_by_role("heading", name=name)).to_be_visible()
+    page.get_by_role("button", name="Judge all of it").click()
+    expect(page.get_by_text("All of it is judged.", exact=True)).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_role("button", name="Judge all of it")).to_be_visible()
     read_profile(page, fresh.address)
 
 

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useClear, useCleared } from "../../api/settings";
+import { each } from "../../api/each";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
@@ -15,13 +16,14 @@ export function ClearedSection() {
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return null;
   const { rejected, rejected_bytes, aside, aside_bytes } = found.data;
-  const restore = (clip_id: number) => act.mutate({ act: "restore", clip_id }, { onError: fail });
+  const restore = (clip_id: number) => each(act, { act: "restore", clip_id }, { onError: fail });
   /** One after the other, so that the last answer is the one that holds. */
   const restoreAll = async (clips: number[]) => {
     for (const clip_id of clips) await act.mutateAsync({ act: "restore", clip_id });
   };
   const clear = () =>
-    act.mutate(
+    each(
+      act,
       { act: "clear" },
       {
         onError: fail,
@@ -84,7 +86,7 @@ export function ClearedSection() {
           look="main"
           onClick={() => {
             setAsking(false);
-            act.mutate({ act: "empty" }, { onError: fail });
+            each(act, { act: "empty" }, { onError: fail });
           }}
         >
           Remove them for good

@@ -1,5 +1,6 @@
 import { useDeleted } from "../../api/settings";
 import { useTakeAct } from "../../api/takes";
+import { each } from "../../api/each";
 import * as format from "../../formats";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
@@ -33,7 +34,7 @@ export function DeletedSection() {
               <Button
                 look="bare"
                 aria-label={`Bring back ${take.name}`}
-                onClick={() => act.mutate({ act: "restore", id: take.take_id }, { onError: fail })}
+                onClick={() => each(act, { act: "restore", id: take.take_id }, { onError: fail })}
               >
                 Bring back
               </Button>

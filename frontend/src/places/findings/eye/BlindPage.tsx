@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { useMark } from "../../../api/decisions";
 import { useBlindOrder } from "../../../api/eye";
+import { each } from "../../../api/each";
 import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
 import { Key } from "../../../keys/Key";
@@ -26,7 +27,8 @@ export function BlindPage() {
   const put = (smooth: boolean) => {
     if (id === undefined) return;
     const place = at;
-    mark.mutate(
+    each(
+      mark,
       { id, smooth, blind: true },
       {
         onError: fail,
@@ -34,7 +36,7 @@ export function BlindPage() {
           notify({
             text: smooth ? "Marked smooth enough." : "Marked not smooth.",
             undo: () => {
-              mark.mutate({ id, smooth: null }, { onError: fail });
+              each(mark, { id, smooth: null }, { onError: fail });
               setAt(place);
             },
           }),

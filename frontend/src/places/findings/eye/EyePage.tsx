@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
 import { useEye, useThreshold, type Eye, type FeelEye } from "../../../api/eye";
+import { each } from "../../../api/each";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
@@ -64,12 +65,12 @@ function Feel({ found }: { found: FeelEye }) {
   const value = format.gust(clamped(threshold.value));
   const inUse = found.used.length === 1 && format.gust(found.used[0]) === value;
   const take = () =>
-    use.mutate(feel, {
+    each(use, feel, {
       onError: fail,
       onSuccess: (used) =>
         notify({
           text: `${format.FEEL_WORDS[feel]} now allows ${value}.`,
-          undo: () => undo.mutate(used, { onError: fail }),
+          undo: () => each(undo, used, { onError: fail }),
         }),
     });
   return (

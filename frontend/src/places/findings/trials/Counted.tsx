@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { useLetIn, type DrillTrial, type TrialTake } from "../../../api/trials";
+import { each } from "../../../api/each";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
@@ -13,7 +14,7 @@ export function Counted({ trial }: { trial: DrillTrial }) {
   const names = Object.fromEntries(trial.sides.map((side) => [side.key, side.name]));
   const letIn = (take: TrialTake, counts: boolean) => {
     const send = (value: boolean | null) =>
-      put.mutate({ take_id: take.take_id, counts: value }, { onError: fail });
+      each(put, { take_id: take.take_id, counts: value }, { onError: fail });
     const before = take.chosen ? !counts : null;
     send(counts);
     notify({

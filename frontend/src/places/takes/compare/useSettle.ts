@@ -1,5 +1,6 @@
 import { useChoose, type Choice } from "../../../api/decisions";
 import type { TakeLine } from "../../../api/client";
+import { each } from "../../../api/each";
 import { useNotices } from "../../../ui/notices";
 import { CHOICE_WORDS } from "./words";
 
@@ -9,7 +10,8 @@ export function useSettle() {
   const { notify, fail } = useNotices();
   return (take: Pick<TakeLine, "id" | "name" | "choice">, choice: Choice | null) => {
     const { id, name, choice: was } = take;
-    put.mutate(
+    each(
+      put,
       { id, choice },
       {
         onError: fail,
@@ -17,7 +19,7 @@ export function useSettle() {
           notify({
             text:
               choice === null ? `“${name}” is open again.` : `${CHOICE_WORDS[choice]}: “${name}”.`,
-            undo: () => put.mutate({ id, choice: was }, { onError: fail }),
+            undo: () => each(put, { id, choice: was }, { onError: fail }),
           }),
       },
     );

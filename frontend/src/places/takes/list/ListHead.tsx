@@ -43,10 +43,10 @@ export function ListHead(props: Props) {
               </Switch>
             </span>
             <Link
-              to={acts.besides}
+              to={acts.besides.to}
               className="inline-flex items-center gap-1.5 text-note font-semibold underline"
             >
-              {acts.capped === null ? "Side" : `First ${acts.capped} side`} by side <Key>B</Key>
+              {acts.besides.words} <Key>B</Key>
             </Link>
             <Chooser ref={chooser} />
           </div>

@@ -51,8 +51,8 @@ export function PickedBar({ acts, total, onName }: Props) {
       <Several>
         {ids.length > 1 && (
           <>
-            <Link to={besides} className="text-note font-semibold underline">
-              Side by side <Key>B</Key>
+            <Link to={besides.to} className="text-note font-semibold underline">
+              {besides.words} <Key>B</Key>
             </Link>
             <Link
               to={`/findings/picked?takes=${ids.join(",")}`}

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { inOrder, nextToSettle, NONE, stretched, toggled } from "./picks";
+import { inOrder, MOST_BESIDES, nextToSettle, NONE, sideBySide, stretched, toggled } from "./picks";
 
 test("a take is picked and left out again, and nothing that was given is changed", () => {
   const one = toggled(NONE, 4);
@@ -26,4 +26,11 @@ test("after one is settled comes the next open one below", () => {
   const takes = [{ choice: "keep" }, { choice: null }, { choice: "reject" }, { choice: null }];
   expect(nextToSettle(takes, 1)).toBe(3);
   expect(nextToSettle(takes, 3)).toBe(3);
+});
+
+test("side by side says where it takes the first alone", () => {
+  const many = Array.from({ length: MOST_BESIDES + 1 }, (_, k) => k + 1);
+  expect(sideBySide(many).words).toBe("First 24 side by side");
+  expect(sideBySide(many).to.split(",")).toHaveLength(MOST_BESIDES);
+  expect(sideBySide([3, 4])).toEqual({ to: "/takes/compare?takes=3,4", words: "Side by side" });
 });

@@ -29,3 +29,15 @@ export function nextToSettle(takes: readonly { choice: unknown }[], place: numbe
   const after = takes.findIndex((take, index) => index > place && take.choice === null);
   return after >= 0 ? after : place;
 }
+
+/** Takes that can be looked at side by side. */
+export const MOST_BESIDES = 24;
+
+/** Where takes stand side by side, and what to call it: it says where that is not all of them. */
+export function sideBySide(ids: readonly number[]) {
+  const looked = ids.slice(0, MOST_BESIDES);
+  return {
+    to: `/takes/compare?takes=${looked.join(",")}`,
+    words: looked.length < ids.length ? `First ${MOST_BESIDES} side by side` : "Side by side",
+  };
+}

@@ -4,14 +4,11 @@ import { idsOf } from "../../../api/many";
 import { useNotices } from "../../../ui/notices";
 import { CHOICE_WORDS } from "../compare/words";
 import { useSettle } from "../compare/useSettle";
-import { nextToSettle } from "./picks";
+import { nextToSettle, sideBySide } from "./picks";
 import { useDelete } from "./useDelete";
 import { useMany } from "./useMany";
 import { usePicks } from "./usePicks";
 import type { TakesOfList } from "./useTakesOfList";
-
-/** Takes that can be looked at side by side. */
-const MOST_BESIDES = 24;
 
 export type Choice = keyof typeof CHOICE_WORDS;
 
@@ -26,8 +23,7 @@ export function useListActs(list: TakesOfList) {
   const navigate = useNavigate();
   const measured = takes.filter((take) => take.gust !== null).map((take) => take.id);
   const several = ids.length > 1;
-  const looked = (several ? ids : measured).slice(0, MOST_BESIDES);
-  const besides = `/takes/compare?takes=${looked.join(",")}`;
+  const besides = sideBySide(several ? ids : measured);
   const at = (step: number) => Math.max(0, Math.min(takes.length - 1, place + step));
   const removing = (take: TakeLine) => {
     if (take.id === chosen?.id) choose((takes[place + 1] ?? takes[place - 1])?.id ?? null);
@@ -38,8 +34,6 @@ export function useListActs(list: TakesOfList) {
     ids,
     many,
     besides,
-    /** How many of the list are looked at side by side where more could be; null for all. */
-    capped: !several && measured.length > MOST_BESIDES ? MOST_BESIDES : null,
     pick,
     clear,
     pickAll: () => void idsOf(filter).then(pickAll).catch(fail),
@@ -51,7 +45,7 @@ export function useListActs(list: TakesOfList) {
       choose(next.id);
     },
     open: () => chosen && void navigate(`/takes/${chosen.id}`),
-    compare: () => void navigate(besides),
+    compare: () => void navigate(besides.to),
     removing,
     remove: () => {
       if (ids.length === 0) return chosen && removing(chosen);

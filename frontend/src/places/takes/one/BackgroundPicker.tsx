@@ -2,6 +2,7 @@ import { useState, type KeyboardEvent } from "react";
 import type { ClipFacts, TakeDetail } from "../../../api/client";
 import { useNameBackground } from "../../../api/points";
 import { useForgetWhoseMotion } from "../../../api/takes";
+import { each } from "../../../api/each";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
 import { CELLS, moved, nameOf, shapeOf } from "./cells";
@@ -19,12 +20,12 @@ export function useBackgroundPicker(detail: TakeDetail, onClose: () => void) {
       return next;
     });
   const done = () =>
-    name.mutate([...chosen], {
+    each(name, [...chosen], {
       onSuccess: (found) => {
         const again = found.take.state === "queued";
         notify({
           text: again ? "Measured again by what you named." : "Judged by what you named.",
-          undo: () => forget.mutate(undefined, { onError: fail }),
+          undo: () => each(forget, undefined, { onError: fail }),
         });
         onClose();
       },

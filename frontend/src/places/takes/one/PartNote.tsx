@@ -1,6 +1,7 @@
 import * as format from "../../../formats";
 import type { TakeChange, TakeDetail } from "../../../api/client";
 import { useChangeTake } from "../../../api/takes";
+import { each } from "../../../api/each";
 import { useNotices } from "../../../ui/notices";
 
 /** Which part of its film a take is, where it is not all of it. */
@@ -10,7 +11,7 @@ export function PartNote({ detail }: { detail: TakeDetail }) {
   const { notify, fail } = useNotices();
   if (!part) return null;
   const { from_s, to_s } = part;
-  const judge = (asked: TakeChange) => change.mutate(asked, { onError: fail });
+  const judge = (asked: TakeChange) => each(change, asked, { onError: fail });
   const judgeWhole = () => {
     judge({ whole: true });
     notify({ text: "All of it is judged.", undo: () => judge({ part: { from_s, to_s } }) });

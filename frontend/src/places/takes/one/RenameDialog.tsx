@@ -1,5 +1,6 @@
 import type { TakeLine } from "../../../api/client";
 import { useChangeTake } from "../../../api/takes";
+import { each } from "../../../api/each";
 import { NameDialog } from "../../../ui/NameDialog";
 import { useNotices } from "../../../ui/notices";
 
@@ -13,7 +14,7 @@ export function RenameDialog({ take, onClose }: Props) {
   const { notify, fail } = useNotices();
   const change = useChangeTake(take.id);
   /** null: what it is filed under, or its file's name, again. */
-  const put = (own_name: string | null) => change.mutate({ own_name }, { onError: fail });
+  const put = (own_name: string | null) => each(change, { own_name }, { onError: fail });
   const rename = (name: string) => {
     if (name === take.name) return;
     put(name);

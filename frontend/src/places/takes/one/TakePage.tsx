@@ -4,6 +4,7 @@ import type { RemedyLine, TakeDetail } from "../../../api/client";
 import { useMark, useRemedyDetails } from "../../../api/decisions";
 import { useChanged } from "../../../api/keys";
 import { useChangeBrief, useChangeTake, usePath, useTake } from "../../../api/takes";
+import { each } from "../../../api/each";
 import { FaultView } from "../../../ui/FaultView";
 import { useNotices } from "../../../ui/notices";
 import { PreviewPanel } from "../preview/PreviewPanel";
@@ -99,7 +100,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const marking = (smooth: boolean) => {
     const was = detail.marked;
     const put = (value: boolean | null) =>
-      mark.mutate({ id: take.id, smooth: value }, { onError: fail });
+      each(mark, { id: take.id, smooth: value }, { onError: fail });
     put(was === smooth ? null : smooth);
     notify({
       text:

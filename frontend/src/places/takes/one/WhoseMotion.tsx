@@ -2,6 +2,7 @@ import type { ShotDoubt, TakeDetail } from "../../../api/client";
 import { useForgetWhoseMotion, useSayWhoseMotion } from "../../../api/takes";
 import { useLeaveOutSubject } from "../../../api/points";
 import { useSubject } from "../../../api/subject";
+import { each } from "../../../api/each";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { useNotices } from "../../../ui/notices";
@@ -21,14 +22,15 @@ export function WhoseMotion({ detail, onName }: Props) {
       one.doubt !== null || one.said || one.rivals.slice(1).some((other) => other.gust !== null),
   );
   if (asked.length === 0 && detail.background.length === 0) return null;
-  const takeBack = () => forget.mutate(undefined, { onError: fail });
+  const takeBack = () => each(forget, undefined, { onError: fail });
   const without = () =>
-    leaveOut.mutate(undefined, {
+    each(leaveOut, undefined, {
       onSuccess: () => notify({ text: "Judged without what you marked.", undo: takeBack }),
       onError: fail,
     });
   const choose = (shot: number, rival: number) =>
-    say.mutate(
+    each(
+      say,
       { shot, rival },
       {
         onSuccess: () => notify({ text: "Judged by your word.", undo: takeBack }),

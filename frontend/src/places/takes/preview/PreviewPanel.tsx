@@ -11,6 +11,7 @@ import {
   type Render,
   type RemedyChoice,
 } from "../../../api/decisions";
+import { each } from "../../../api/each";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
@@ -49,7 +50,8 @@ export function PreviewPanel({ detail, remedy, onClose }: Props) {
   const render = () => ask.mutate({ wanted, purpose: "preview" });
   const worked = (smooth: boolean) =>
     done &&
-    mark.mutate(
+    each(
+      mark,
       { id: take.id, smooth: done.worked === smooth ? null : smooth, render_id: done.id },
       { onError: fail },
     );
