@@ -70,9 +70,9 @@ wheel: $(STAMPS)/dev $(STAMPS)/build
 	rm -rf build
 	@du -h dist/*
 
-# The OpenAPI document and the TypeScript types made from it.
+# The OpenAPI document, the TypeScript types made from it, and the table of addresses.
 api: $(STAMPS)/app $(STAMPS)/node
-	$(BIN)/python -m ridgewind.web.document frontend/openapi.json
+	$(BIN)/python -m ridgewind.web.document frontend/openapi.json ridgewind/web/addresses.json
 	$(NPM) run --silent api
 
 # Pin the newest versions of everything; the files hold no addresses.

@@ -15,7 +15,8 @@ import numpy as np
 import pytest
 from hypothesis import settings
 
-from ridgewind.core.motion import Motion, Shot, Tracker
+from ridgewind.core.motion import Motion, Shot
+from ridgewind.core.motion.tracker import Tracker
 from ridgewind.library.library import Library
 from ridgewind.store import database
 from tests.clips import FilmStore

@@ -9,8 +9,9 @@ import numpy as np
 
 from ridgewind.core.errors import InvalidArgumentError, require_between
 from ridgewind.core.motion import pyramid
-from ridgewind.core.motion.follow import Follower, Mark, SubjectPath
+from ridgewind.core.motion.follow import Follower
 from ridgewind.core.motion.pyramid import Image
+from ridgewind.core.motion.subject import Mark, SubjectPath
 from ridgewind.media.decode import Film, first_frame_error
 
 LONGEST_BACK_S, LONGEST_ON_S = 30.0, 120.0

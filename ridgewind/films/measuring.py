@@ -9,10 +9,11 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from ridgewind.core.motion import Motion, Tracker, pyramid
+from ridgewind.core.motion import Motion, pyramid
 from ridgewind.core.motion.compression import compression_trust
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
 from ridgewind.core.motion.sighting import Region
+from ridgewind.core.motion.tracker import Tracker
 from ridgewind.core.shake.doubt import with_noise_told
 from ridgewind.media.decode import Film, Picture, first_frame_error
 from ridgewind.media.errors import SINGLE_FRAME, TOO_SMALL, UnfitError

@@ -13,7 +13,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.hold import subject_gust
 from ridgewind.core.judge.recipe import Recipe, subject_place
 from ridgewind.core.motion import Motion
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.practice.slate import SlateSeen
 from ridgewind.films.measuring import Measured, measure_film
 from ridgewind.films.rendering import Again, Source, measured_again, render_film, render_preview

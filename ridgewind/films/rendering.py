@@ -19,9 +19,10 @@ from ridgewind.core.clip import Clip
 from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.cadence import NOT_YET
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
-from ridgewind.core.motion import Tracker
-from ridgewind.core.motion.follow import Follower, Subject, SubjectPath
+from ridgewind.core.motion.follow import Follower
 from ridgewind.core.motion.sighting import Region, edge_cells
+from ridgewind.core.motion.subject import Subject, SubjectPath
+from ridgewind.core.motion.tracker import Tracker
 from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import Film, Picture
 from ridgewind.media.encode import FilmWriter

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.films.following import followed
 from ridgewind.jobs.running import Cancelled, KeepResult, Task, Watch, run_task
 from ridgewind.library.library import Library

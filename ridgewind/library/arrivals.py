@@ -12,7 +12,6 @@ from pathlib import Path
 
 from ridgewind.library import folders
 from ridgewind.media.errors import MediaError
-from ridgewind.media.probe import open_film
 from ridgewind.store.watched import FilmFile
 
 STILL_S, GIVEN_UP_S = 2.0, 30.0
@@ -58,6 +57,9 @@ class Stillness:
 
 def _readable(path: Path) -> bool:
     """Whether its index can be read: of most containers that is written last."""
+    # The decoder, without which a server starts.
+    from ridgewind.media.probe import open_film  # noqa: PLC0415
+
     try:
         with open_film(path):
             return True

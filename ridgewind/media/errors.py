@@ -13,8 +13,6 @@ import errno
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-import av
-
 
 class MediaError(Exception):
     """code: short name for programs. what: the fault. next_step: what the shooter can do."""
@@ -72,6 +70,9 @@ DISK_FULL = ("disk_full", "the disk is full", "free some space and try again")
 @contextmanager
 def translated() -> Iterator[None]:
     """Turn errors of the video library and the system into MediaError."""
+    # Only where a film is opened: a server starts without it.
+    import av.error  # noqa: PLC0415
+
     try:
         yield
     except (av.error.FileNotFoundError, FileNotFoundError) as error:

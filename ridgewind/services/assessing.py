@@ -12,8 +12,8 @@ import numpy as np
 from ridgewind.core.clip import USUAL_SHUTTER, Clip, stretch_of
 from ridgewind.core.judge import Analysis, Assessment, assess
 from ridgewind.core.judge.verdict import Verdict, verdict_from
-from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import Motion, clipped
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.services.figures import figures_of, hand_of, lasting_of

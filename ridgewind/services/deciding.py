@@ -36,7 +36,7 @@ from ridgewind.core.judge.remedies import strength
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.judge.slow import RateReading, rate_readings
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.practice.drill import Drill
 from ridgewind.library.library import Library
 from ridgewind.services import assessing, next_time

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.judge.assessment import Assessment
-from ridgewind.core.motion.follow import Subject, centring_of
+from ridgewind.core.motion.subject import Subject, centring_of
 from ridgewind.core.shake.gust import to_gust, to_gusts
 from ridgewind.core.shake.reading import ShotReading
 from ridgewind.core.trials.own_hand import turning_of

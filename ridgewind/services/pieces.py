@@ -15,7 +15,7 @@ from ridgewind.core.judge import Analysis
 from ridgewind.core.judge.cadence import stutter_words
 from ridgewind.core.judge.recipe import Recipe, WindowMaker
 from ridgewind.core.judge.verdict import Verdict
-from ridgewind.core.motion.follow import Mark, Subject
+from ridgewind.core.motion.subject import Mark, Subject
 from ridgewind.core.sequence.piece import Piece
 from ridgewind.core.sequence.seen import Footage, Look, PieceMotion, Seen, footage_of, motion_of
 from ridgewind.core.sequence.shapes import SHAPES, Cutout, cutout, delivered_px

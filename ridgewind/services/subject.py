@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import Mark, Subject
+from ridgewind.core.motion.subject import Mark, Subject
 from ridgewind.services import assessing
 from ridgewind.services.assessing import Judged
 from ridgewind.services.errors import NO_SUBJECT, GoneError

@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import SubjectPath
 from ridgewind.core.motion.path import Motion, RivalPath, with_rival
 from ridgewind.core.motion.sighting import Region, Sighting, mean_inside
+from ridgewind.core.motion.subject import SubjectPath
 from ridgewind.core.shake.reading import read_motion
 from ridgewind.store import database, jobs, takes, whose_motion
 from ridgewind.store.database import Connection

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.store import jobs
 
 NO_SECOND = (None, None, None, None)

@@ -20,43 +20,12 @@ from ridgewind.library.uploads import Uploads
 from ridgewind.services.live import LiveMeters
 from ridgewind.services.stages import Stages
 from ridgewind.store.jobs import Kind
-from ridgewind.web import crowd, errors, guard
+from ridgewind.web import addresses, crowd, errors, guard
 from ridgewind.web.context import EXTENSION, Service
 from ridgewind.web.errors import MissingError
-from ridgewind.web.findings.hand_routes import api as hand_api
-from ridgewind.web.findings.limit_routes import api as limits_api
-from ridgewind.web.findings.progress_routes import api as progress_api
-from ridgewind.web.findings.routes import api as findings_api
-from ridgewind.web.findings.shot_routes import api as shot_api
-from ridgewind.web.findings.trial_routes import api as trials_api
-from ridgewind.web.kit.bench_routes import api as bench_api
-from ridgewind.web.kit.routes import api as kit_api
-from ridgewind.web.live.routes import api as live_api
 from ridgewind.web.network import Network
 from ridgewind.web.phones import door
-from ridgewind.web.phones.routes import api as network_api
-from ridgewind.web.plan.brief_routes import api as briefs_api
-from ridgewind.web.plan.figure_routes import api as figures_api
-from ridgewind.web.plan.routes import api as plan_api
-from ridgewind.web.practice.routes import api as practice_api
-from ridgewind.web.practice.stage_routes import api as stage_api
 from ridgewind.web.rules import LazyRule
-from ridgewind.web.sequence.joined_routes import api as joined_api
-from ridgewind.web.sequence.routes import api as outings_api
-from ridgewind.web.settings.keeping_routes import api as keeping_api
-from ridgewind.web.settings.routes import api as settings_api
-from ridgewind.web.settings.watched_routes import api as watched_api
-from ridgewind.web.status_routes import api as status_api
-from ridgewind.web.takes.compare_routes import api as compare_api
-from ridgewind.web.takes.decision_routes import api as decisions_api
-from ridgewind.web.takes.example_routes import api as examples_api
-from ridgewind.web.takes.folder_routes import api as folders_api
-from ridgewind.web.takes.log_routes import api as logs_api
-from ridgewind.web.takes.many_routes import api as many_api
-from ridgewind.web.takes.routes import api as takes_api
-from ridgewind.web.takes.upload_routes import api as uploads_api
-from ridgewind.web.workers.desk_routes import api as workers_api
-from ridgewind.web.workers.routes import api as worker_api
 
 STATIC = Path(__file__).parent / "static"
 """The built front end; `make build` puts it there."""
@@ -87,9 +56,9 @@ class Config:
     relocation: Relocation | None = None
 
 
-def create_app(config: Config) -> Flask:
-    """The application on a prepared library; starts no worker."""
-    app = OpenAPI(
+def bare() -> OpenAPI:
+    """An application that refuses a request as ours does, and answers at no address yet."""
+    return OpenAPI(
         "ridgewind",
         info=Info(title="Ridgewind", version=__version__),
         validation_error_status=400,
@@ -97,6 +66,11 @@ def create_app(config: Config) -> Flask:
         doc_ui=False,
         static_folder=None,
     )
+
+
+def create_app(config: Config) -> Flask:
+    """The application on a prepared library; starts no worker."""
+    app = bare()
     app.url_rule_class = LazyRule
     library = Library(config.library)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
@@ -118,15 +92,7 @@ def create_app(config: Config) -> Flask:
     guard.install(app, key=config.key)
     crowd.install(app)
     errors.handlers(app, config.library)
-    for api in (
-        status_api, uploads_api, takes_api, many_api, decisions_api, compare_api, folders_api,
-        examples_api, logs_api, briefs_api, plan_api, figures_api, practice_api, kit_api, bench_api,
-        findings_api, trials_api, limits_api, hand_api, progress_api, shot_api, settings_api,
-        watched_api, network_api, live_api, stage_api, outings_api,
-        joined_api, keeping_api, worker_api, workers_api,
-    ):  # fmt: skip
-        app.register_api(api)
-
+    addresses.install(app)
     door.install(app)
     _serve_interface(app)
     return app

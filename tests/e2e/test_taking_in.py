@@ -73,6 +73,13 @@ def read_profile(page, address: str) -> None:
     expect(profile).to_contain_text("What would gain most")
 
 
+def judge_all_of_it_and_take_it_back(page) -> None:
+    page.get_by_role("button", name="Judge all of it").click()
+    expect(page.get_by_text("All of it is judged.", exact=True)).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_role("button", name="Judge all of it")).to_be_visible()
+
+
 def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path):
     """The first look of a newcomer, to its end: planned, run, its card taken in, profile read."""
     address = plan_first_look(page, fresh.address)
@@ -124,10 +131,7 @@ def test_a_card_files_itself_under_the_takes_that_were_run(fresh, page, tmp_path
     name = next(one["name"] for one in fresh.get("/api/takes")["takes"] if one["id"] == first)
     assert " · " in name  # its variation and drill
     expect(page.get_by_role("heading", name=name)).to_be_visible()
-    page.get_by_role("button", name="Judge all of it").click()
-    expect(page.get_by_text("All of it is judged.", exact=True)).to_be_visible()
-    page.keyboard.press("z")
-    expect(page.get_by_role("button", name="Judge all of it")).to_be_visible()
+    judge_all_of_it_and_take_it_back(page)
     read_profile(page, fresh.address)
 
 

@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import Follower, Mark, SubjectPath, centring_of
+from ridgewind.core.motion.follow import Follower
+from ridgewind.core.motion.subject import Mark, SubjectPath, centring_of
 from ridgewind.films import following as work
 from ridgewind.standin.body import Technique
 from ridgewind.standin.camera import Script, film, plan, renderer_of

@@ -9,7 +9,7 @@ import pytest
 
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import Mark
+from ridgewind.core.motion.subject import Mark
 from ridgewind.jobs.follow import follow_one
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.render import render_one

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion.follow import Mark
+from ridgewind.core.motion.subject import Mark
 from ridgewind.jobs import follow as work
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.services import subject

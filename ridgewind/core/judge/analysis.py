@@ -12,8 +12,8 @@ from numpy.typing import NDArray
 from ridgewind.core.errors import require_positive
 from ridgewind.core.judge.cadence import shown_frames
 from ridgewind.core.judge.polish import PolishCurve, polish_curve
-from ridgewind.core.motion.follow import Subject, SubjectPath
 from ridgewind.core.motion.path import DOUBTS, Motion
+from ridgewind.core.motion.subject import Subject, SubjectPath
 from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes

@@ -10,7 +10,7 @@ from ridgewind.core.judge.analysis import Analysis
 from ridgewind.core.judge.cost import Price, Weights
 from ridgewind.core.judge.polish import PolishPoint
 from ridgewind.core.judge.polish_warnings import enlarging
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.shake.gust import to_gust
 from ridgewind.core.shake.reading import Reading
 

@@ -17,7 +17,7 @@ from ridgewind.core.judge.likeness import Compared, compare, shakes
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.judge.shutter import KnownReadout, readout_of
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import NO_CAUSES, Causes

@@ -17,8 +17,8 @@ from numpy.typing import NDArray
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.easing import progress
 from ridgewind.core.judge.polish import enlargements
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
 from ridgewind.core.motion.path import Motion, typical_interval
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.core.shake.gust import part_speeds, power_at_playback, to_gust, weight
 from ridgewind.core.shake.reading import Reading
 

@@ -13,7 +13,7 @@ from ridgewind.core.judge.lee import LONGEST_LEE_SHARE, passes
 from ridgewind.core.judge.polish_warnings import enlarging
 from ridgewind.core.judge.recipe import predicted, recipe_of
 from ridgewind.core.judge.remedy import Remedy
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.words import time_words
 
 NOT_MARKED = "Not open: mark what to hold in the picture first (M)."

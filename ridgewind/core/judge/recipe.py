@@ -22,7 +22,7 @@ from ridgewind.core.judge.easing import progress
 from ridgewind.core.judge.hold import EASE_S, HeldFrames, Hold, held_gust, hold_frames
 from ridgewind.core.judge.polish import PolishCurve, Polisher, PolishPoint
 from ridgewind.core.judge.remedy import Remedy
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.shake.gust import (
     part_speeds,
     peak_speed,

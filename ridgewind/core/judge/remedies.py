@@ -29,7 +29,7 @@ from ridgewind.core.judge.remedy import Decision, Remedy, verdict_text
 from ridgewind.core.judge.retake import retake_remedy
 from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.judge.slow import chosen_rate
-from ridgewind.core.motion.follow import Subject
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes
 from ridgewind.core.shake.reading import Reading

@@ -23,9 +23,6 @@ from ridgewind.core.motion.settle import settled
 from ridgewind.core.motion.shot_tracker import ShotTracker
 from ridgewind.core.motion.sighting import Region
 
-METHOD = "rivals-3"
-"""Version of the measuring method; stored with every measurement."""
-
 Floats = NDArray[np.float64]
 Float32s = NDArray[np.float32]
 

@@ -15,8 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.judge.recipe import WindowMaker, Windows
-from ridgewind.core.motion.follow import Subject
 from ridgewind.core.motion.path import TRUSTED, Motion, split_shots
+from ridgewind.core.motion.subject import Subject
 from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.sequence.joins import EDGE_S
 from ridgewind.core.sequence.piece import (

@@ -11,18 +11,21 @@ from __future__ import annotations
 import math
 from collections import deque
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion.path import REASONS, Motion
-from ridgewind.core.motion.tracker import Tracker
 from ridgewind.core.motion.turn_rates import TurnRates, gaps_of, path_of_rates
 from ridgewind.core.shake import bands
 from ridgewind.core.shake.doubt import with_noise_told
 from ridgewind.core.shake.gust import WINDOW_S, to_gust
 from ridgewind.core.shake.reading import read_motion
+
+if TYPE_CHECKING:  # what sees is imported with the first meter of pictures: a server starts without
+    from ridgewind.core.motion.tracker import Tracker
 
 Floats = NDArray[np.float64]
 Luma = NDArray[np.uint8]
@@ -70,7 +73,7 @@ class PictureMeter:
 
     def __init__(self, size: tuple[int, int]) -> None:
         self._size = size
-        Tracker(size)  # refuses a size that cannot be followed
+        _tracker(size)  # refuses a size that cannot be followed
         self._trackers: list[tuple[float, Tracker]] = []
         self._last_s: float | None = None
 
@@ -80,10 +83,10 @@ class PictureMeter:
         if self._last_s is not None and not t_s > self._last_s:
             raise InvalidArgumentError("t_s", t_s, f"it must be after {self._last_s:g}")
         if self._last_s is None or t_s - self._last_s > BROKEN_S:
-            self._trackers = [(t_s, Tracker(self._size))]
+            self._trackers = [(t_s, _tracker(self._size))]
         elif t_s - self._trackers[-1][0] >= TURN_S:
             # The later one has seen half of what the earlier has: its turn comes, and a new begins.
-            self._trackers = [self._trackers[-1], (t_s, Tracker(self._size))]
+            self._trackers = [self._trackers[-1], (t_s, _tracker(self._size))]
         for _, tracker in self._trackers:
             tracker.feed(t_s, luma)
         self._last_s = t_s
@@ -184,6 +187,12 @@ def read_end(motion: Motion, *, screen_deg: float) -> Instant:
     total = float(by_band.sum())
     shares = tuple(float(one) / total if total > 0 else 0.0 for one in by_band)
     return Instant(now_s, to_gust(math.sqrt(power), screen_deg=screen_deg), power, shares, None)
+
+
+def _tracker(size: tuple[int, int]) -> Tracker:
+    from ridgewind.core.motion.tracker import Tracker  # noqa: PLC0415
+
+    return Tracker(size)
 
 
 def _nothing(t_s: float, reason: str) -> Instant:

@@ -14,23 +14,25 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from ridgewind import __version__
 from ridgewind.core.motion import METHOD
-from ridgewind.films.orders import MeasureResult
-from ridgewind.jobs import measure, render
 from ridgewind.jobs.queue import Queue
-from ridgewind.jobs.remote.parts import Parts, sha256_of
 from ridgewind.jobs.remote.seats import LOST_S, Machine, Seat, Seats
-from ridgewind.jobs.remote.wire import Order, Result
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import ORIGINAL
 from ridgewind.media.errors import MISSING, MediaError, UnreadableError
-from ridgewind.store import clips, database, jobs, renders, takes
+from ridgewind.store import database, jobs, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import StorageError
 from ridgewind.store.jobs import Fault, JobRow, Kind
+
+if TYPE_CHECKING:  # what is lent brings the decoder along, without which a server starts
+    from ridgewind.jobs.remote.parts import Parts
+    from ridgewind.jobs.remote.wire import Order
 
 log = logging.getLogger(__name__)
 
@@ -81,7 +83,7 @@ class Leases:
         clock: Callable[[], float] = time.monotonic,
     ) -> None:
         self._library, self._queue, self._on_kept, self._clock = library, queue, on_kept, clock
-        self._seats, self._parts = Seats(clock), Parts(library)
+        self._seats = Seats(clock)
         self._loans: dict[str, _Loan] = {}
         self._digests: dict[tuple[Path, int, int], str] = {}
         self._stopping = threading.Event()
@@ -94,6 +96,12 @@ class Leases:
     def __exit__(self, *exc: object) -> None:
         self._stopping.set()
         self._thread.join(STOP_S)
+
+    @cached_property
+    def _parts(self) -> Parts:
+        from ridgewind.jobs.remote.parts import Parts  # noqa: PLC0415
+
+        return Parts(self._library)
 
     def sit(self, worker_id: int, name: str, machine: Machine) -> int:
         """A process that wants work; returns the number of its seat."""
@@ -182,23 +190,25 @@ class Leases:
     def finish(self, seat_id: int, worker_id: int, lease: str, digests: dict[str, str]) -> None:
         """Keep what a worker sent back, whole or not at all. digests: SHA-256 of each part. Raises
         NoSeatError, LeaseLostError, PartError."""
+        from ridgewind.jobs.remote import work  # noqa: PLC0415
+
         seat = self._seats.heard(seat_id, worker_id)
         loan = self._loan(lease)
         with loan.guard, database.opened(self._library.database) as db:
             job = self._job(db, lease)
             result = self._parts.result(lease, job.kind, digests)
             with database.atomic(db):
-                self._keep(db, self._job(db, lease), lease, result)
+                job = self._job(db, lease)
+                work.keep(self._library, db, job, lease, self._parts, result)
             self._forget(lease)
-        film_s = result.measured.duration_s if isinstance(result, MeasureResult) else 0.0
-        self._seats.end(seat, film_s=film_s)
-        if job.kind == "render":
-            render.prune(self._library)
+        self._seats.end(seat, film_s=work.kept(self._library, job, result))
         self._on_kept()
 
     def give_back(self, seat_id: int, worker_id: int, lease: str, how: str) -> None:
         """A worker did not end its work. how: crashed or stuck (it counts against the film),
         unforeseen (it is given up), or anything else: no fault of the film. Raises NoSeatError."""
+        from ridgewind.jobs.remote import work  # noqa: PLC0415
+
         self._seats.heard(seat_id, worker_id)
         with database.opened(self._library.database) as db, database.atomic(db):
             job = jobs.of_lease(db, lease)
@@ -209,8 +219,7 @@ class Leases:
             elif how in ("crashed", "stuck"):
                 jobs.crashed(db, job.kind, job.subject_id, stuck=how == "stuck")
             elif how == "unforeseen":
-                module = measure if job.kind == "measure" else render
-                jobs.fail(db, job.kind, job.subject_id, module.UNFORESEEN)
+                jobs.fail(db, job.kind, job.subject_id, work.unforeseen(job.kind))
             else:
                 jobs.put_back(db, job.kind, job.subject_id)
         self._again(job)
@@ -246,7 +255,7 @@ class Leases:
         self, db: Connection, seat: Seat, kind: Kind, subject_id: int, lease: str
     ) -> Lent | None:
         try:
-            order, film = self._order(db, kind, subject_id)
+            order, film = _order(self._library, db, kind, subject_id)
             lent = Lent(lease, kind, order, film, film.stat().st_size, self._digest(film))
         except (MediaError, FileNotFoundError) as error:
             told = error if isinstance(error, MediaError) else UnreadableError(*MISSING)
@@ -267,7 +276,7 @@ class Leases:
         """Let a worker go on that the server which lent to it left."""
         with database.opened(self._library.database) as db:
             try:
-                film = self._order(db, kind, subject_id)[1]
+                film = _order(self._library, db, kind, subject_id)[1]
                 self._loans[lease] = _Loan(film, self._clock())
             except Exception as error:
                 log.warning("%s %s is taken back: %s", kind, subject_id, error)
@@ -283,31 +292,6 @@ class Leases:
             clip_id = takes.by_id(db, renders.by_id(db, subject_id).take_id).clip_id
         name = next((take.name for take in takes.of_clip(db, clip_id)), "")
         self._seats.begin(seat, (kind, subject_id, lease), name)
-
-    def _order(self, db: Connection, kind: Kind, subject_id: int) -> tuple[Order, Path]:
-        if kind == "render":
-            return render.order_of(self._library, db, subject_id)
-        clip = clips.by_id(db, subject_id)
-        return measure.order_of(db, subject_id), self._library.film(clip.file)
-
-    def _keep(self, db: Connection, job: JobRow, lease: str, result: Result) -> None:
-        """In one transaction; files are in place before it ends."""
-        number = job.subject_id
-        if job.cancel_requested:
-            jobs.stop(db, job.kind, number)
-        elif isinstance(result, Fault):
-            jobs.fail(db, job.kind, number, result)
-        elif isinstance(result, MeasureResult):
-            sha256 = clips.by_id(db, number).sha256
-            measure.keep(db, number, result)
-            jobs.finish(db, "measure", number)
-            self._parts.path(lease, "copy").replace(self._library.copy_of(sha256))
-            self._parts.path(lease, "still").replace(self._library.still_of(sha256))
-        else:
-            film = self._parts.path(lease, "film")
-            render.keep(db, number, result, size_bytes=film.stat().st_size)
-            jobs.finish(db, "render", number)
-            film.replace(self._library.render_of(number))
 
     def _job(self, db: Connection, lease: str) -> JobRow:
         row = jobs.of_lease(db, lease)
@@ -346,5 +330,13 @@ class Leases:
         stat = film.stat()
         key = (film, stat.st_size, stat.st_mtime_ns)
         if key not in self._digests:
+            from ridgewind.jobs.remote.parts import sha256_of  # noqa: PLC0415
+
             self._digests[key] = sha256_of(film)
         return self._digests[key]
+
+
+def _order(library: Library, db: Connection, kind: Kind, subject_id: int) -> tuple[Order, Path]:
+    from ridgewind.jobs.remote import work  # noqa: PLC0415
+
+    return work.order_of(library, db, kind, subject_id)

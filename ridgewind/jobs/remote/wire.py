@@ -18,7 +18,7 @@ from pydantic import TypeAdapter, ValidationError
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.recipe import Recipe
 from ridgewind.core.motion import Motion
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.core.practice.slate import SlateSeen
 from ridgewind.films.measuring import Measured
 from ridgewind.films.orders import MeasureOrder, MeasureResult, RenderOrder, RenderResult

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from flask import Response, send_file
 
-from ridgewind.core.motion.follow import Mark
+from ridgewind.core.motion.subject import Mark
 from ridgewind.core.motion.table import to_csv
-from ridgewind.demo.filling import SIMULATED_CAMERA
 from ridgewind.services import subject, taking
 from ridgewind.services.taking import TakeChange
 from ridgewind.store import clips, database, jobs, listing, summaries, takes
@@ -215,6 +214,9 @@ def still(path: models.TakePath) -> Response:
 @api.get("/standin/feed.mp4")
 def simulated_camera() -> Response:
     """What the simulated camera sees; rendered by the stand-in camera, not a real recording."""
+    # What films the demo's clips is large, and nothing else here asks for it.
+    from ridgewind.demo.filling import SIMULATED_CAMERA  # noqa: PLC0415
+
     return send_file(SIMULATED_CAMERA, mimetype="video/mp4", conditional=True, max_age=0)
 
 

@@ -15,9 +15,9 @@ from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.remedy import Remedy
 from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.compression import compression_trust
-from ridgewind.core.motion.follow import Centring, SubjectPath, centring_of
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
+from ridgewind.core.motion.subject import Centring, SubjectPath, centring_of
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.spectrum import Spectrum, peaks_of

@@ -11,7 +11,10 @@ from __future__ import annotations
 import base64
 import binascii
 import re
+from collections.abc import Callable
+from functools import wraps
 from http import HTTPStatus
+from typing import ParamSpec
 
 from flask import Response, request, url_for
 
@@ -24,6 +27,7 @@ from ridgewind.web.takes import models, serialise
 from ridgewind.web.takes.upload_models import KEY, UploadPath
 
 api = blueprint("uploads", prefix="/api/uploads")
+Asked = ParamSpec("Asked")
 
 VERSION = "1.0.0"
 EXTENSIONS = "creation,checksum,termination"
@@ -36,13 +40,16 @@ CHECKSUM_MISMATCH = 460
 RESUME = "Ask how much is here, and go on from there."
 
 
-@api.before_request
-def check_version() -> Response | None:
+def of_protocol(answer: Callable[Asked, Response]) -> Callable[Asked, Response]:
     """Every request of the protocol names its version, all but the one that asks for it."""
-    of_protocol = request.endpoint not in ("uploads.finish", "uploads.options", None)
-    if of_protocol and request.headers.get("Tus-Resumable") != VERSION:
-        return _reply(HTTPStatus.PRECONDITION_FAILED, {"Tus-Version": VERSION})
-    return None
+
+    @wraps(answer)
+    def checked(*args: Asked.args, **told: Asked.kwargs) -> Response:
+        if request.headers.get("Tus-Resumable") != VERSION:
+            return _reply(HTTPStatus.PRECONDITION_FAILED, {"Tus-Version": VERSION})
+        return answer(*args, **told)
+
+    return checked
 
 
 @api.route("", methods=["OPTIONS"], provide_automatic_options=False)
@@ -62,6 +69,7 @@ def options(key: str = "") -> Response:
 
 
 @api.route("", methods=["POST"])
+@of_protocol
 def begin() -> Response:
     """Announce a film; its pieces follow."""
     size = _number("Upload-Length")
@@ -75,6 +83,7 @@ def begin() -> Response:
 
 
 @api.route("/<key>", methods=["HEAD"])
+@of_protocol
 def received(key: str) -> Response:
     """How much of a film is here."""
     here, whole = current().uploads.received(_key(key))
@@ -83,6 +92,7 @@ def received(key: str) -> Response:
 
 
 @api.route("/<key>", methods=["PATCH"])
+@of_protocol
 def put(key: str) -> Response:
     """The next piece of a film."""
     if request.mimetype != PIECE_TYPE:
@@ -98,6 +108,7 @@ def put(key: str) -> Response:
 
 
 @api.route("/<key>", methods=["DELETE"])
+@of_protocol
 def drop(key: str) -> Response:
     """Forget a film that was on its way."""
     current().uploads.drop(_key(key))

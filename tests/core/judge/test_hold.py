@@ -14,7 +14,7 @@ from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.easing import progress
 from ridgewind.core.judge.hold import followed_stretch, hold_frames, subject_gust
 from ridgewind.core.judge.recipe import WindowMaker, predicted, recipe_of, subject_place
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from tests.conftest import ASPECT, make_motion, sine
 
 RATE_HZ, SECONDS = 30.0, 6.0

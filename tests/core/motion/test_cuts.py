@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ridgewind.core.motion import Tracker
+from ridgewind.core.motion.tracker import Tracker
 from tests.conftest import texture, view
 
 SIZE, RATE_HZ = (480, 270), 30

@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion import Tracker
 from ridgewind.core.motion.path import with_rival
 from ridgewind.core.motion.sighting import Region, mean_inside, sighting
+from ridgewind.core.motion.tracker import Tracker
 from ridgewind.core.shake import read_motion
 from ridgewind.store.clips import pack, unpack
 from tests.core.motion.test_rivals import HZ, SIZE, hand, somebody

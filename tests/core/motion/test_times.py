@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
-from ridgewind.core.motion import Tracker
 from ridgewind.core.motion.path import REASONS, split_shots, typical_interval
+from ridgewind.core.motion.tracker import Tracker
 from ridgewind.core.shake import read_motion
 from ridgewind.films.measuring import NEXT_STEPS
 from tests.conftest import shaken

@@ -7,9 +7,9 @@ import numpy as np
 import pytest
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.motion import Tracker
 from ridgewind.core.motion.fit import read_at_centre
 from ridgewind.core.motion.pyramid import to_working, working_size
+from ridgewind.core.motion.tracker import Tracker
 from tests.conftest import texture, track, view
 
 SIZE = (480, 270)

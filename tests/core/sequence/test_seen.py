@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
 from ridgewind.core.motion.path import Shot
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.core.sequence.pace import Knot
 from ridgewind.core.sequence.piece import Framing, Piece, beginning_at, ending_at
 from ridgewind.core.sequence.seen import Look, Seen, footage_of, motion_of, sweep_at, trims

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.recipe import Recipe
-from ridgewind.core.motion.follow import Mark, Subject, SubjectPath
+from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.core.practice.slate import SlateSeen
 from ridgewind.films import orders
 from ridgewind.films.orders import MeasureOrder, RenderOrder, RenderResult
