@@ -221,4 +221,22 @@ def ask_for_film(db: Connection, outing_id: int, *, whole: bool) -> int:
         raise NotReadyError(*NOTHING_JOINED)
     with database.atomic(db):
         pieces = [one.piece for one in found.pieces]
-        return sequence_films.add(db, outing_id, pieces, whole=whole, shape=found.row.shape)
+        return sequence_films.add(
+            db, outing_id, pieces, whole=whole, shape=found.row.shape, delivered=_delivered(found)
+        )
+
+
+def is_stale(db: Connection, film: SequenceFilmRow) -> bool:
+    """Whether a film shows its sequence as it was: other pieces, another shape, or for another
+    brief. Raises NotFoundError."""
+    now = sequence_of(db, film.outing_id)
+    return (
+        film.shape != now.row.shape
+        or film.pieces != tuple(one.piece for one in now.pieces)
+        or film.delivered not in (None, _delivered(now))
+    )
+
+
+def _delivered(found: JoinedTakes) -> str:
+    look, (width, height) = found.look, found.brief.delivery_px
+    return f"{look.rate_hz:g} {look.shape:.4f} {look.screen_deg:g} {width}x{height}"

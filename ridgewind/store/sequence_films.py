@@ -21,13 +21,15 @@ _PIECES = TypeAdapter(tuple[Piece, ...])
 @dataclass(frozen=True)
 class SequenceFilmRow:
     """whole: at full size. shape: as it was asked for. gusts: of each piece as rendered, None where
-    it cannot be told; empty until it is there. size_bytes: None until then."""
+    it cannot be told; empty until it is there. size_bytes: None until then. delivered: as what, in
+    words that are compared alone; None where that was not kept yet."""
 
     id: int
     outing_id: int
     pieces: tuple[Piece, ...]
     whole: bool
     shape: str | None
+    delivered: str | None
     gusts: tuple[float | None, ...]
     size_bytes: int | None
     job: JobRow
@@ -40,12 +42,13 @@ def add(
     *,
     whole: bool,
     shape: str | None,
+    delivered: str,
 ) -> int:
     """Ask for a film; returns its id."""
     cursor = db.execute(
-        "insert into sequence_film (outing_id, pieces, whole, shape, asked_at)"
-        f" values (?, ?, ?, ?, {NOW})",
-        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole, shape),
+        "insert into sequence_film (outing_id, pieces, whole, shape, delivered, asked_at)"
+        f" values (?, ?, ?, ?, ?, {NOW})",
+        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole, shape, delivered),
     )
     assert cursor.lastrowid is not None
     jobs.enqueue(db, "assemble", cursor.lastrowid)
@@ -65,6 +68,7 @@ def by_id(db: sqlite3.Connection, film_id: int) -> SequenceFilmRow:
         pieces,
         bool(row["whole"]),
         row["shape"],
+        row["delivered"],
         gusts,
         row["size_bytes"],
         job,

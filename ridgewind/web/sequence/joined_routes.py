@@ -144,7 +144,6 @@ def _film(db: Connection, outing_id: int, *, whole: bool) -> models.SequenceFilm
         return models.SequenceFilm(
             id=None, state="none", progress=None, stale=False, gusts=[], bytes=None, error=None
         )
-    now = sequencing.sequence_of(db, outing_id)
     job = found.job
     error = None
     if job.state == "failed":
@@ -153,8 +152,7 @@ def _film(db: Connection, outing_id: int, *, whole: bool) -> models.SequenceFilm
         id=found.id,
         state=job.state,  # type: ignore[arg-type]
         progress=job.progress,
-        stale=found.shape != now.row.shape
-        or found.pieces != tuple(one.piece for one in now.pieces),
+        stale=sequencing.is_stale(db, found),
         gusts=list(found.gusts),
         bytes=found.size_bytes,
         error=error,

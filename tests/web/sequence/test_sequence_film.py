@@ -182,6 +182,11 @@ def test_a_whole_film_is_kept_beside_the_small_one(client, library, joined_outin
     assert ask(client, "GET", f"{path}/film")["stale"]  # it has another shape now
     told = ask(client, "GET", f"{path}/film?whole=true")
     assert told["state"] == "done"
+    ask(client, "PUT", f"{path}/joined/look", {"shape": None, "beats_per_min": None})
+    assert not ask(client, "GET", f"{path}/film")["stale"]
+    with database.opened(library.database) as db, database.atomic(db):
+        db.execute("update brief set delivery_fps = 30")
+    assert ask(client, "GET", f"{path}/film")["stale"]  # it is delivered at another rate now
     assert told["bytes"] == whole.stat().st_size
     reply = client.get(f"/api{path}/film.mp4?whole=true", headers=HERE)
     assert "Harrow-Top.mp4" in reply.headers["Content-Disposition"]
