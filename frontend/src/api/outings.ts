@@ -1,14 +1,7 @@
-import {
-  queryOptions,
-  useMutation,
-  useMutationState,
-  useQuery,
-  useQueryClient,
-} from "@tanstack/react-query";
-import { useEffect } from "react";
-import { client, dataOf, explained, isUnreachable, type components } from "./client";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, dataOf, explained, type components } from "./client";
 import { keys, useChanged } from "./keys";
-import { waitingStore } from "./waiting";
+import { outbox } from "./outbox";
 
 type Schemas = components["schemas"];
 export type OutingDetail = Schemas["OutingDetail"];
@@ -182,66 +175,24 @@ export function useFileTakes(id: number) {
 export type ShotNote = Partial<Schemas["ShotNote"]>;
 type SpotNote = { shot: number; note: ShotNote };
 
-const waiting = waitingStore<SpotNote>("ridgewind-spot");
-const MOST_TRIES = 3;
-const LONGEST_WAIT_MS = 5000;
-const noteKey = (id: number) => ["outing-note", id];
-
-/**
- * Notes of shots on the spot, one after the other. They show at once, outlive the page, and are sent
- * again for as long as the computer is away.
- */
-export function useShotNote(id: number) {
-  const cache = useQueryClient();
-  const changed = useChanged();
-  const mutationKey = noteKey(id);
-  return useMutation({
-    mutationKey,
-    mutationFn: ({ shot, note }: SpotNote) =>
-      dataOf(
-        client.PUT("/api/shots/{shot_id}/note", {
-          params: { path: { shot_id: shot } },
-          body: note as Schemas["ShotNote"],
-        }),
-      ),
-    scope: { id: `outing-${id}` },
-    retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
-    retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
-    onMutate: (change) => {
-      waiting.keep(id, change);
-      cache.setQueryData<OutingDetail>(
-        keys.outing(id),
-        (detail) => detail && noted(detail, change),
-      );
-    },
-    onError: () => cache.invalidateQueries({ queryKey: keys.outing(id) }),
-    onSettled: (_, __, change) => waiting.drop(id, change),
-    onSuccess: (detail) => {
-      // An answer knows nothing of the notes that still wait behind it.
-      if (cache.isMutating({ mutationKey }) <= 1) {
-        cache.setQueryData<OutingDetail>(keys.outing(id), detail);
-      }
-      changed("outings");
-    },
-  });
-}
-
-/** Send what a page that was closed had not sent any more; once for each opening. */
-export function useLeftShotNotes(id: number) {
-  const { mutate } = useShotNote(id);
-  useEffect(() => {
-    for (const change of waiting.takeLeft(id)) mutate(change);
-  }, [id, mutate]);
-}
-
-/** Whether a note waits for a computer that does not answer. */
-export function useShotNotesUnsent(id: number): boolean {
-  const failures = useMutationState({
-    filters: { mutationKey: noteKey(id), status: "pending" },
-    select: (mutation) => mutation.state.failureCount,
-  });
-  return failures.some((count) => count > 0);
-}
+/** Notes of shots on the spot. */
+const spotBox = outbox<SpotNote, OutingDetail>({
+  name: "ridgewind-spot",
+  keyOf: keys.outing,
+  send: (_, { shot, note }) =>
+    dataOf(
+      client.PUT("/api/shots/{shot_id}/note", {
+        params: { path: { shot_id: shot } },
+        body: note as Schemas["ShotNote"],
+      }),
+    ),
+  shown: noted,
+  outlives: () => true,
+  changed: "outings",
+});
+export const useShotNote = spotBox.useSend;
+export const useLeftShotNotes = spotBox.useLeft;
+export const useShotNotesUnsent = spotBox.useUnsent;
 
 function noted(detail: OutingDetail, { shot, note }: SpotNote): OutingDetail {
   const known = Object.fromEntries(Object.entries(note).filter(([, value]) => value != null));

@@ -1,15 +1,7 @@
-import {
-  keepPreviousData,
-  queryOptions,
-  useMutation,
-  useMutationState,
-  useQuery,
-  useQueryClient,
-} from "@tanstack/react-query";
-import { useEffect } from "react";
-import { client, dataOf, explained, isUnreachable, type components } from "./client";
-import { keys, useChanged } from "./keys";
-import { dropWaiting, keepWaiting, takeLeft } from "./waitingNotes";
+import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query";
+import { client, dataOf, explained, type components } from "./client";
+import { keys } from "./keys";
+import { outbox } from "./outbox";
 
 type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
@@ -114,59 +106,17 @@ function send(id: number, change: Change) {
   );
 }
 
-const MOST_TRIES = 3;
-const LONGEST_WAIT_MS = 5000;
-const changeKey = (id: number) => ["session-change", id];
-
-/**
- * Changes of a session, one after the other, each answered with all of it. They show at once, and
- * are sent again for as long as the server is away.
- */
-export function useSessionChange(id: number) {
-  const cache = useQueryClient();
-  const changed = useChanged();
-  const mutationKey = changeKey(id);
-  return useMutation({
-    mutationKey,
-    mutationFn: (change: Change) => send(id, change),
-    scope: { id: `session-${id}` },
-    retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
-    retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
-    onMutate: (change) => {
-      if (change.act === "note") keepWaiting(id, change);
-      cache.setQueryData<SessionDetail>(
-        keys.session(id),
-        (detail) => detail && noted(detail, change),
-      );
-    },
-    onError: () => cache.invalidateQueries({ queryKey: keys.session(id) }),
-    onSettled: (_, __, change) => change.act === "note" && dropWaiting(id, change),
-    onSuccess: (detail) => {
-      // An answer knows nothing of the changes that still wait behind it.
-      if (cache.isMutating({ mutationKey }) <= 1) {
-        cache.setQueryData<SessionDetail>(keys.session(id), detail);
-      }
-      changed("sessions");
-    },
-  });
-}
-
-/** Send what a page that was closed had not sent any more; once for each opening. */
-export function useLeftNotes(id: number) {
-  const { mutate } = useSessionChange(id);
-  useEffect(() => {
-    for (const change of takeLeft(id)) mutate(change);
-  }, [id, mutate]);
-}
-
-/** Whether a change of a session waits for a server that does not answer. */
-export function useSessionUnsent(id: number): boolean {
-  const failures = useMutationState({
-    filters: { mutationKey: changeKey(id), status: "pending" },
-    select: (mutation) => mutation.state.failureCount,
-  });
-  return failures.some((count) => count > 0);
-}
+const sessionBox = outbox<Change, SessionDetail>({
+  name: "ridgewind-session-notes",
+  keyOf: keys.session,
+  send,
+  shown: noted,
+  outlives: (change) => change.act === "note",
+  changed: "sessions",
+});
+export const useSessionChange = sessionBox.useSend;
+export const useLeftNotes = sessionBox.useLeft;
+export const useSessionUnsent = sessionBox.useUnsent;
 
 /** A session as it will be once a note is kept. */
 function noted(detail: SessionDetail, change: Change): SessionDetail {

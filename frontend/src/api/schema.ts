@@ -7022,9 +7022,9 @@ export interface components {
     };
     /**
      * SequenceFilm
-     * @description The sequence rendered. state: none where it was never asked for. stale: its pieces or its
-     *     shape were changed since. gusts: of each piece as rendered, null where it cannot be told; empty
-     *     of a whole film. bytes: its size.
+     * @description The sequence rendered. state: none where it was never asked for. stale: its pieces, its
+     *     shape or its brief were changed since. gusts: of each piece as rendered, null where it cannot be
+     *     told; empty of a whole film. bytes: its size.
      */
     SequenceFilm: {
       /** Bytes */

@@ -318,9 +318,9 @@ class SequenceFilmAsk(Model):
 
 
 class SequenceFilm(Model):
-    """The sequence rendered. state: none where it was never asked for. stale: its pieces or its
-    shape were changed since. gusts: of each piece as rendered, null where it cannot be told; empty
-    of a whole film. bytes: its size."""
+    """The sequence rendered. state: none where it was never asked for. stale: its pieces, its
+    shape or its brief were changed since. gusts: of each piece as rendered, null where it cannot be
+    told; empty of a whole film. bytes: its size."""
 
     id: int | None
     state: Literal["none", "queued", "running", "done", "failed", "cancelled"]

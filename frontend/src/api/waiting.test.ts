@@ -10,7 +10,8 @@ vi.stubGlobal("localStorage", {
 
 async function openPage() {
   vi.resetModules();
-  return import("./waitingNotes");
+  const { waitingStore } = await import("./waiting");
+  return waitingStore<ReturnType<typeof filmed>>("notes");
 }
 const filmed = (position: number) => ({
   act: "note" as const,
@@ -22,9 +23,9 @@ describe("notes that wait", () => {
   beforeEach(() => store.clear());
   it("are sent by the next opening of the page where this one is closed", async () => {
     const first = await openPage();
-    first.keepWaiting(3, filmed(0));
-    first.keepWaiting(3, filmed(1));
-    first.dropWaiting(3, filmed(0));
+    first.keep(3, filmed(0));
+    first.keep(3, filmed(1));
+    first.drop(3, filmed(0));
     expect(first.takeLeft(3)).toEqual([]);
     const second = await openPage();
     expect(second.takeLeft(4)).toEqual([]);
@@ -33,8 +34,8 @@ describe("notes that wait", () => {
   });
   it("leave nothing behind once all were sent", async () => {
     const page = await openPage();
-    page.keepWaiting(3, filmed(0));
-    page.dropWaiting(3, filmed(0));
+    page.keep(3, filmed(0));
+    page.drop(3, filmed(0));
     expect(store.size).toBe(0);
   });
   it("are none where the store was spoilt", async () => {
