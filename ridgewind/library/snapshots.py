@@ -15,6 +15,7 @@ import hashlib
 import os
 import re
 import shutil
+import zlib
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -115,20 +116,27 @@ def _digest(path: Path) -> str:
         return hashlib.file_digest(file, "sha256").hexdigest()[:16]
 
 
-SEALED_BY = "md5"
-"""Against damage, not against an enemy; a large database is read at every start, and this takes
-less than half of the time."""
+SEALED_BY = "crc32"
+"""Against damage, not against an enemy: a burst of up to 32 bits never passes, anything else once
+in four milliards. A large database is read at every start, and this takes a third of md5's time."""
+
+SEAL_PIECE_BYTES = 1 << 20
 
 
 def _seal_of(path: Path, how: str) -> str:
     with path.open("rb") as file:
-        return f"{how}:{hashlib.file_digest(file, lambda: hashlib.new(how)).hexdigest()}"
+        if how != SEALED_BY:
+            return f"{how}:{hashlib.file_digest(file, lambda: hashlib.new(how)).hexdigest()}"
+        found = size = 0
+        while piece := file.read(SEAL_PIECE_BYTES):
+            found, size = zlib.crc32(piece, found), size + len(piece)
+        return f"{how}:{found:08x}-{size:x}"
 
 
 def _is_sealed(source: Path, seal: str) -> bool:
-    """Seals of before are of no name."""
+    """Seals of before are md5's, and those before them of no name."""
     how, _, known = seal.rpartition(":")
-    return _seal_of(source, SEALED_BY) == seal if how == SEALED_BY else _digest(source) == known
+    return _seal_of(source, how) == seal if how else _digest(source) == known
 
 
 def checked(source: Path, folder: Path, *, now: datetime) -> Mended | None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import random
 from datetime import UTC, datetime, timedelta
 
@@ -183,3 +184,18 @@ def rows(db) -> dict[str, list[tuple]]:
         row["name"] for row in db.execute("select name from sqlite_master where type='table'")
     ]
     return {one: [tuple(row) for row in db.execute(f"select * from {one}")] for one in tables}
+
+
+@pytest.mark.parametrize("before", ["md5:{md5}", "{sha256:.16}"])
+def test_a_seal_of_an_earlier_version_still_tells(library, short_film, before):
+    bring_in(library, short_film)
+    snapshots.keep(library.database, library.snapshots, now=NOW)
+    library.seal()
+    content = library.database.read_bytes()
+    digests = {how: hashlib.new(how, content).hexdigest() for how in ("md5", "sha256")}
+    database.seal(library.database, before.format(**digests))
+    assert library.mend_if_damaged() is None
+    flipped = bytearray(content)
+    flipped[-3] ^= 4
+    library.database.write_bytes(flipped)
+    assert library.mend_if_damaged() is not None
