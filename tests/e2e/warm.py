@@ -16,6 +16,7 @@ from typing import NoReturn
 import ridgewind.cli.demo
 import ridgewind.cli.serve  # noqa: F401
 from ridgewind.cli.main import main
+from ridgewind.web import addresses
 
 
 def serve(words: list[str], log: str) -> NoReturn:
@@ -36,6 +37,7 @@ def serve(words: list[str], log: str) -> NoReturn:
 
 
 def listen() -> None:
+    addresses.blueprints()  # every place, which a server imports as it is asked for
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # nothing of a server that ended is left
     for line in sys.stdin:
         ask = json.loads(line)
