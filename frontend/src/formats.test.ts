@@ -16,7 +16,8 @@ describe("formats", () => {
   it("compare with the target as shown, to one decimal", () => {
     expect(format.againstTarget(5.24, 4)).toEqual({ over: true, words: "1.2 over" });
     expect(format.againstTarget(3.5, 4)).toEqual({ over: false, words: "0.5 under" });
-    expect(format.againstTarget(4.04, 4)).toEqual({ over: false, words: "Exactly at" });
+    expect(format.againstTarget(4.04, 4)).toEqual({ over: true, words: "Just over" });
+    expect(format.againstTarget(3.96, 4)).toEqual({ over: false, words: "Exactly at" });
     expect(format.againstTarget(null, 4)).toBeNull();
   });
   it("tell minutes where seconds grow long", () => {

@@ -108,10 +108,12 @@ export const SCREEN_WORDS = {
   cinema: "Cinema",
 } as const;
 
-/** "1.2 over" or "0.4 under", or null where there is nothing to compare. */
+/** "1.2 over", "0.4 under", or null where there is nothing to compare. What is over by less than is
+ * shown is over all the same, as the verdict has it. */
 export function againstTarget(value: number | null, target: number) {
   if (value === null) return null;
   const over = Math.round((value - target) * 10) / 10;
+  if (over === 0 && value > target) return { over: true, words: "Just over" };
   return over > 0
     ? { over: true, words: `${one.format(over)} over` }
     : { over: false, words: over === 0 ? "Exactly at" : `${one.format(-over)} under` };
