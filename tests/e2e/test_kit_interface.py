@@ -40,9 +40,11 @@ def test_a_camera_a_lens_and_a_set_up_from_nothing(fresh, page):
     fill(page, "Mass, with battery and card", "abc")
     expect(page.get_by_text("Type a number.")).to_be_visible()
     page.get_by_role("button", name="Keep this camera").click()
+    expect(page.get_by_role("textbox", name="Mass, with battery and card")).to_be_focused()
+    fill(page, "Mass, with battery and card", "400")
+    page.get_by_role("button", name="Keep this camera").click()
     expect(page.get_by_text("It needs a name.")).to_be_visible()
     assert len(fresh.get("/api/kit")["cameras"]) == 5
-    fill(page, "Mass, with battery and card", "400")
     page.get_by_role("textbox", name="Name", exact=True).first.fill("Attic camera")
     page.get_by_role("button", name="Keep this camera").click()
     expect(page.get_by_text("It must be between 1 and 100 mm.")).to_be_visible()
