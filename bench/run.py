@@ -173,7 +173,7 @@ def measuring(path: Path) -> None:
         ratios = [a / b for a, b in zip(ours, seconds[name], strict=True)]
         low, middle, high = min(ratios), statistics.median(ratios), max(ratios)
         print(f"measure / {name}: {middle:.2f} (from {low:.2f} to {high:.2f})")
-    print("the bar is 1.1 of decoding with the library's own threads")
+    print("bar 1.1; it was set beside frames at once, its words say the library's own threads")
 
 
 def bringing_in(path: Path) -> None:

@@ -15,6 +15,8 @@ const LONGEST_WAIT_MS = 5000;
 type Box<Change, Detail> = {
   /** Names it in the browser, where its changes wait. */
   name: string;
+  /** Names the row in which its changes wait for each other, and for others of the same thing. */
+  row: string;
   /** Where what is changed is kept for the pages. */
   keyOf: (id: number) => QueryKey;
   send: (id: number, change: Change) => Promise<Detail>;
@@ -42,7 +44,7 @@ export function outbox<Change, Detail>(box: Box<Change, Detail>) {
     return useMutation({
       mutationKey,
       mutationFn: (change: Change) => box.send(id, change),
-      scope: { id: `${box.name}-${id}` },
+      scope: { id: `${box.row}-${id}` },
       retry: (tries, error) => isUnreachable(error) || tries < MOST_TRIES,
       retryDelay: (tries) => Math.min(LONGEST_WAIT_MS, 500 * 2 ** tries),
       onMutate: (change) => {

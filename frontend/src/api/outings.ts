@@ -178,6 +178,7 @@ type SpotNote = { shot: number; note: ShotNote };
 /** Notes of shots on the spot. */
 const spotBox = outbox<SpotNote, OutingDetail>({
   name: "ridgewind-spot",
+  row: "outing",
   keyOf: keys.outing,
   send: (_, { shot, note }) =>
     dataOf(

@@ -108,6 +108,7 @@ function send(id: number, change: Change) {
 
 const sessionBox = outbox<Change, SessionDetail>({
   name: "ridgewind-session-notes",
+  row: "session",
   keyOf: keys.session,
   send,
   shown: noted,
