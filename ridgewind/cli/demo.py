@@ -16,7 +16,7 @@ from ridgewind.demo.filling import DemoClip, fill
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.demo.weeks import fill_weeks
 from ridgewind.library.library import Library
-from ridgewind.web.server import Start
+from ridgewind.web.start import Start
 
 KEPT = (
     "This demo holds films of yours, so it is opened as you left it. "

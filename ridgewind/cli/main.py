@@ -9,6 +9,7 @@ import click
 
 from ridgewind import __version__
 from ridgewind.cli.common import SETTINGS
+from ridgewind.imports import uncollected
 
 SUBCOMMANDS = {
     "archive": "Write a whole library into one file.",
@@ -36,7 +37,8 @@ class Subcommands(click.Group):
     def get_command(self, ctx: click.Context, cmd_name: str) -> click.Command | None:
         if cmd_name not in SUBCOMMANDS:
             return None
-        command: click.Command = getattr(import_module(f"ridgewind.cli.{cmd_name}"), cmd_name)
+        with uncollected():
+            command: click.Command = getattr(import_module(f"ridgewind.cli.{cmd_name}"), cmd_name)
         return command
 
     def format_commands(self, ctx: click.Context, formatter: click.HelpFormatter) -> None:

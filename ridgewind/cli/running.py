@@ -8,7 +8,8 @@ from ridgewind.cli.common import Refusal
 from ridgewind.library.library import LibraryBusyError
 from ridgewind.media.errors import MediaError
 from ridgewind.store.errors import BusyError, DamagedError, NewerSchemaError, NoRoomError
-from ridgewind.web.server import LibraryGoneError, PortInUseError, Start, run
+from ridgewind.web.server import LibraryGoneError, PortInUseError, run
+from ridgewind.web.start import Start
 
 DAMAGED = (
     "is damaged, or no library of Ridgewind's; put back a copy made earlier, or move it and the "

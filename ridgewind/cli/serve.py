@@ -9,8 +9,8 @@ from platformdirs import user_data_path
 
 from ridgewind.cli.common import FOLDER, PORT, SETTINGS
 from ridgewind.cli.running import run_server
-from ridgewind.demo.folder import disown
-from ridgewind.web.server import Start
+from ridgewind.demo.mark import disown
+from ridgewind.web.start import Start
 
 
 @click.command(context_settings=SETTINGS)

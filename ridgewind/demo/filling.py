@@ -14,7 +14,7 @@ from ridgewind.core.kit.items import Mode, Optics, Place
 from ridgewind.core.kit.typical import CAMERAS as CAMERA_SHELF
 from ridgewind.core.practice.session import Ask
 from ridgewind.core.sequence.plain_words import read_line
-from ridgewind.demo import folder
+from ridgewind.demo import mark
 from ridgewind.demo.dating import dated, moment_of
 from ridgewind.demo.story import CLIPS, DEMO_TAKES
 from ridgewind.library.library import Library
@@ -153,7 +153,7 @@ def fill(library: Library, clips: list[DemoClip], *, today: date) -> None:
         for clip in clips:
             setup_id = setup_ids[clip.setup]
             film = dated(clip.file.read_bytes(), moment_of(clip.recorded_at, today=today))
-            folder.note(library, hashlib.sha256(film).hexdigest())
+            mark.note(library, hashlib.sha256(film).hexdigest())
             imported = library.add(
                 db,
                 io.BytesIO(film),

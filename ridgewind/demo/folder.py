@@ -6,11 +6,9 @@ import hashlib
 import shutil
 from pathlib import Path
 
+from ridgewind.demo.mark import MARK
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.library.library import Library
-
-MARK = "made-clips-only"
-"""File that says that a folder was filled by the demo; it holds the digests of the clips."""
 
 FILES_OF_A_START = {"lock", "workers", "key"}
 """What a start leaves in a folder before it writes the mark."""
@@ -35,17 +33,6 @@ def begin(library: Library) -> bool:
     mark.write_text("\n".join(sorted(_shipped())) + "\n", encoding="utf-8")
     _empty(library)
     return True
-
-
-def disown(library: Library) -> None:
-    """It is served as a library of one's own from now on, and no demo empties it again."""
-    (library.root / MARK).unlink(missing_ok=True)
-
-
-def note(library: Library, sha256: str) -> None:
-    """Remember that the demo itself puts a file there, before it does."""
-    with (library.root / MARK).open("a", encoding="utf-8") as mark:
-        mark.write(f"{sha256}\n")
 
 
 def _own_films(library: Library, marked: set[str]) -> bool:

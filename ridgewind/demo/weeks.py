@@ -28,7 +28,7 @@ from ridgewind.core.practice.session import (
     balanced_order,
     take_seconds,
 )
-from ridgewind.demo import folder
+from ridgewind.demo import mark
 from ridgewind.library.library import Library
 from ridgewind.services import assessing, filing, logs
 from ridgewind.standin.body import Technique
@@ -231,7 +231,7 @@ def _fill_take(
     library: Library, db: Connection, session_id: int, one: DemoPractice, mapping: LogMapping
 ) -> None:
     text = turning_log(plan(one.script))
-    folder.note(library, hashlib.sha256(text.encode()).hexdigest())
+    mark.note(library, hashlib.sha256(text.encode()).hexdigest())
     name = f"{one.filmed_at:%Y-%m-%d} take {one.position + 1}"
     with tempfile.TemporaryDirectory() as place:
         log = Path(place) / "log.csv"

@@ -77,7 +77,10 @@ def _remove_late(library: Library, db: Connection) -> None:
     was brought in again."""
     if library.second_disk is not None and not library.second_disk.is_here:
         return
-    for file in set(clips.removed(db)) - set(clips.originals(db)):
+    removed = set(clips.removed(db))
+    if not removed:
+        return
+    for file in removed - set(clips.originals(db)):
         for place in library.places_of(file):
             place.unlink(missing_ok=True)
     with database.atomic(db):
@@ -85,17 +88,17 @@ def _remove_late(library: Library, db: Connection) -> None:
 
 
 def _agree(library: Library, db: Connection) -> int:
-    before = len(clips.originals(db))
     here, aside = (_names(folder) for folder in (library.originals, library.cleared))
     known = clips.originals(db)
+    taken_in = 0
     for file, cleared in known.items():
         if file in (here if cleared else aside - here):
             library.agree(file, cleared=cleared)
     for file in sorted((here | aside) - set(known)):
         if found := ORIGINAL.fullmatch(file):
             library.agree(file, cleared=False)
-            _take_in(library, db, file, found[1])
-    return len(clips.originals(db)) - before
+            taken_in += _take_in(library, db, file, found[1])
+    return taken_in
 
 
 def _names(folder: Path) -> set[str]:
@@ -103,10 +106,11 @@ def _names(folder: Path) -> set[str]:
         return {one.name for one in found if one.is_file()}
 
 
-def _take_in(library: Library, db: Connection, file: str, sha256: str) -> None:
-    """A film that arrived whole, but whose take was not kept any more, or not yet."""
+def _take_in(library: Library, db: Connection, file: str, sha256: str) -> bool:
+    """A film that arrived whole, but whose take was not kept any more, or not yet. Returns whether
+    it is new."""
     if clips.by_hash(db, sha256) is not None:
-        return
+        return False
     size_bytes = (library.originals / file).stat().st_size
     with database.atomic(db):
         clip_id = clips.add(db, sha256=sha256, file=file, size_bytes=size_bytes)
@@ -119,3 +123,4 @@ def _take_in(library: Library, db: Connection, file: str, sha256: str) -> None:
         )
         jobs.enqueue(db, "measure", clip_id)
     log.warning("%s was in the library without a take; it has one now", file)
+    return True

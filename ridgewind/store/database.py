@@ -48,19 +48,25 @@ PASSING: dict[int, type[StorageError]] = {
 full disk, and says so in three ways."""
 
 
+def _ours(error: sqlite3.Error | OverflowError) -> Exception:
+    """What SQLite says of the file in our own words; all else as it is."""
+    if isinstance(error, OverflowError):  # a number that no row can have
+        return NotFoundError("entry of that number", 0)
+    code = getattr(error, "sqlite_errorcode", None)
+    known = None if code is None else PASSING.get(code & 0xFF)
+    return error if known is None else known(str(error))
+
+
 @contextmanager
 def translated() -> Iterator[None]:
     """Turn what SQLite says of the file into our own errors; all else goes through."""
     try:
         yield
-    except sqlite3.Error as error:
-        code = getattr(error, "sqlite_errorcode", None)
-        ours = None if code is None else PASSING.get(code & 0xFF)
-        if ours is None:
+    except (sqlite3.Error, OverflowError) as error:
+        ours = _ours(error)
+        if ours is error:
             raise
-        raise ours(str(error)) from error
-    except OverflowError as error:  # a number that no row can have
-        raise NotFoundError("entry of that number", 0) from error
+        raise ours from error
 
 
 class _Cursor(sqlite3.Cursor):
@@ -78,8 +84,16 @@ class _Cursor(sqlite3.Cursor):
             return super().fetchall()
 
     def __next__(self) -> Any:
-        with translated():
-            return super().__next__()
+        try:  # not `translated`, which costs more than the row
+            return _NEXT_ROW(self)
+        except (sqlite3.Error, OverflowError) as error:
+            ours = _ours(error)
+            if ours is error:
+                raise
+            raise ours from error
+
+
+_NEXT_ROW = sqlite3.Cursor.__next__
 
 
 class _Connection(sqlite3.Connection):

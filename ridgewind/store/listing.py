@@ -129,8 +129,12 @@ def page(
 ) -> list[TakeRow]:
     """Takes in order; those without a value for the sort come last."""
     where, values = only.sql()
+    order = _order(sort, descending=descending)
+    # Chosen by number first: sorting whole rows, ridges and all, takes four times as long.
     rows = db.execute(
-        f"{SELECT} where {where} order by {_order(sort, descending=descending)} limit ? offset ?",
+        f"{SELECT} where take.id in"
+        f" (select take.id {_FROM} where {where} order by {order} limit ? offset ?)"
+        f" order by {order}",
         (*values, min(limit, MOST_ROWS), offset),
     )
     return [row_from(row) for row in rows]
@@ -146,7 +150,9 @@ def ids(db: sqlite3.Connection, *, only: Filter, sort: str, descending: bool) ->
 
 def count(db: sqlite3.Connection, *, only: Filter) -> int:
     where, values = only.sql()
-    row = db.execute(f"select count(*) as many {_FROM} where {where}", values).fetchone()
+    # Every open page asks for the number of all takes all the time; that is told by one table.
+    tables = "from take" if only == Filter() else _FROM
+    row = db.execute(f"select count(*) as many {tables} where {where}", values).fetchone()
     return int(row["many"])
 
 

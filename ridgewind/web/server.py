@@ -1,77 +1,29 @@
-"""Run the application: one lock, a worker process a kind of work, one local socket."""
+"""Run the application: one lock, one local socket, a library in order, and then its pages."""
 
 from __future__ import annotations
 
 import logging
-import signal
 import socket
-import tempfile
 import threading
-import webbrowser
-from collections.abc import Callable
-from contextlib import ExitStack
-from dataclasses import dataclass, replace
-from pathlib import Path
-from urllib.parse import urlsplit
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+from dataclasses import replace
+from importlib import import_module
 
-import waitress
-
-from ridgewind.jobs.crew import Crew
-from ridgewind.jobs.relocation import Relocation
+from ridgewind.imports import uncollected
 from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
-from ridgewind.library.uploads import MOST_PIECE_BYTES
-from ridgewind.media.errors import MediaError
 from ridgewind.store import database, settings
-from ridgewind.store.errors import DamagedError, StorageError
+from ridgewind.store.errors import DamagedError
 from ridgewind.store.settings import MendedNote
-from ridgewind.web.app import MOST_BODY_BYTES, Config, create_app
-from ridgewind.web.errors import ApiError
-from ridgewind.web.guard import KEY
-from ridgewind.web.network import Network
+from ridgewind.web.start import HOST, Start
 
-log = logging.getLogger(__name__)
-
-HOST = "127.0.0.1"
-USUAL_PORT = 8421
-THREADS = 8
-MOST_CONNECTIONS, IDLE_S = 600, 30
-"""Held open at once, more than a program that forgets to close its own will have, and fewer than
-the files that a system usually lets one program open; and how long one may say nothing."""
-
-IN_MEMORY_BYTES = MOST_PIECE_BYTES + (1 << 20)
-"""Of a request's body; only a large motion log is written down before it is looked at."""
+PAGES = "ridgewind.web.serving"
 
 
 class PortInUseError(Exception):
     """Something else listens on the port."""
-
-
-@dataclass(frozen=True)
-class Start:
-    """What to serve. before: called with the library once nobody else can use it, before anything
-    in it is opened. fill: called with the prepared library before the first request. goes_on: what
-    goes on in the background from then on, until it is told to stop. network: the address at which
-    phones may come from the beginning, "" for the first of the computer's own. broker: address of
-    the one that hands work to other machines, "" for none. resting: measuring and rendering are
-    left to these from the beginning. stayed: why the library came back from another place."""
-
-    library: Path
-    port: int
-    demo: bool = False
-    open_browser: bool = False
-    network: str | None = None
-    broker: str = ""
-    resting: bool = False
-    stayed: str | None = None
-    before: Callable[[Library], None] = lambda _library: None
-    fill: Callable[[Library], None] | None = None
-    goes_on: Callable[[Library, threading.Event], None] | None = None
-    announce: Callable[[str], None] = print
-
-
-STAYED = "the rest could not be brought over; the library stays where it is"
 
 
 class LibraryGoneError(Exception):
@@ -97,101 +49,30 @@ def _serve(start: Start) -> Start | None:
     """Returns how it goes on where the library was moved."""
     library = Library(start.library)
     with library.locked(), _listening(start.port) as listener:
-        library.close_to_others()
-        key = library.key()
-        library.wait_for_workers()
-        start.before(library)
-        _put_in_order(library, start)
-        tempfile.tempdir = str(library.incoming)  # large bodies wait on the library's own disk
-        if start.fill is not None:
-            start.fill(library)
-        crew = Crew(library, broker=start.broker, resting=start.resting)
-        network = Network(library)
-        relocation = Relocation(library, fault=start.stayed)
-        app = create_app(
-            Config(
-                library.root,
-                demo=start.demo,
-                key=key,
-                on_stale=crew.refresher.wake,
-                on_put=crew.on_put,
-                on_watch=crew.watcher.wake,
-                network=network,
-                desk=crew.desk,
-                mover=crew.mover,
-                relocation=relocation,
-            )
-        )
-        network.serve(app)
-        server = waitress.create_server(
-            app,
-            sockets=[listener],
-            threads=THREADS,
-            connection_limit=MOST_CONNECTIONS,
-            channel_timeout=IDLE_S,
-            asyncore_use_poll=True,
-            max_request_body_size=MOST_BODY_BYTES,
-            inbuf_overflow=IN_MEMORY_BYTES,
-            ident="ridgewind",
-        )
+        with _imported_meanwhile(PAGES):
+            library.close_to_others()
+            library.key()
+            library.wait_for_workers()
+            start.before(library)
+            _put_in_order(library, start)
+        from ridgewind.web.serving import serve  # noqa: PLC0415 (only now, see there)
 
-        def leave() -> None:
-            signal.raise_signal(signal.SIGTERM)  # as if it had been asked to stop
-            server.pull_trigger()
-
-        relocation.on_ready = leave
-        port = listener.getsockname()[1]
-        address = f"http://{HOST}:{port}/?{KEY}={key}"
-        with ExitStack() as stack:
-            stack.enter_context(crew)
-            stack.enter_context(network)
-            stack.enter_context(relocation)
-            start.announce(f"Ridgewind is at {address}  (Ctrl+C stops it)")
-            if start.network is not None:
-                _open_to_phones(network, start)
-            if start.open_browser:
-                threading.Timer(0.5, webbrowser.open, [_opener(library, address)]).start()
-            stopping = threading.Event()
-            beside = None
-            if start.goes_on is not None:
-                beside = threading.Thread(target=start.goes_on, args=(library, stopping))
-                beside.start()
-            opening = None
-            try:
-                server.run()
-                opening = network.opening()
-            finally:
-                server.close()
-                stopping.set()
-                if beside is not None:
-                    beside.join()
-        library.seal()
-        if relocation.ready is None:
-            return None
-        root = _moved(library, relocation.ready, start)
-        return replace(
-            start,
-            library=root,
-            stayed=STAYED if root == library.root else None,
-            port=port,
-            open_browser=False,
-            network=None if opening is None else urlsplit(opening.address).hostname,
-            fill=None,
-            goes_on=None,
-            announce=lambda _line: None,
-        )
+        return serve(start, library, listener)
 
 
-def _moved(library: Library, target: Path, start: Start) -> Path:
-    """Bring the rest over; where that cannot be, it stays where it is."""
-    try:
-        moving.finish(library, target)
-    except (MediaError, StorageError, OSError) as error:
-        log.exception("the library could not be moved")
-        start.announce(f"The library stays at {library.root}: {error}")
-        return library.root
-    start.announce(f"The library is at {target} now")
-    return target
+@contextmanager
+def _imported_meanwhile(module: str) -> Iterator[None]:
+    """Import a module beside what is done in this context: one waits for the disk, the other for
+    nothing. What it raises is raised where it is imported next."""
+    beside = threading.Thread(target=_imported, args=(module,), daemon=True)
+    beside.start()
+    yield
+    beside.join()
+
+
+def _imported(module: str) -> None:
+    with suppress(Exception), uncollected():
+        import_module(module)
 
 
 def _put_in_order(library: Library, start: Start) -> None:
@@ -212,35 +93,6 @@ def _put_in_order(library: Library, start: Start) -> None:
         f"The database was damaged: it is the copy of {note.copied_at} again; films that came "
         f"since and were taken in anew: {films}. The damaged one is snapshots/{note.aside}."
     )
-
-
-def _open_to_phones(network: Network, start: Start) -> None:
-    offered = network.offered()
-    address = start.network or (offered[0] if offered else "")
-    try:
-        network.open(address)
-    except ApiError as error:
-        start.announce(f"Phones cannot come: {error.message} {error.hint}")
-        return
-    opening = network.opening()
-    assert opening is not None
-    start.announce(
-        f"Phones on the network come to {opening.address}; pair them in Settings, Phones"
-    )
-
-
-def _opener(library: Library, address: str) -> str:
-    """A page of the owner's alone that leads to the address: what a browser is started with, every
-    user of the computer can see."""
-    page = library.root / "open.html"
-    page.touch(0o600)
-    page.write_text(
-        '<!doctype html><meta charset="utf-8">'
-        f'<meta http-equiv="refresh" content="0;url={address}">'
-        f'<title>Ridgewind</title><a href="{address}">Open Ridgewind</a>',
-        encoding="utf-8",
-    )
-    return page.as_uri()
 
 
 def _listening(port: int) -> socket.socket:

@@ -12,7 +12,7 @@ import pytest
 from click.testing import CliRunner
 
 from ridgewind.cli.main import main
-from ridgewind.demo import folder
+from ridgewind.demo.mark import MARK
 from tests.conftest import shaken, write_film
 from tests.media.test_media import EXPECTED, bad_files
 
@@ -147,4 +147,4 @@ def test_a_demo_whose_port_is_taken_owns_no_folder(tmp_path):
         result = run("demo", "--data", tmp_path, "--port", other.getsockname()[1])
     assert result.exit_code == 1
     assert "port" in result.stderr
-    assert not (tmp_path / folder.MARK).exists()
+    assert not (tmp_path / MARK).exists()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ridgewind.demo import folder
+from ridgewind.demo import folder, mark
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.library.library import Library
 from ridgewind.store import database, listing, takes
@@ -59,7 +59,7 @@ def test_a_film_that_was_put_aside_is_ones_own_too(shelf, short_film):
 def test_a_demo_that_was_served_is_nobody_elses_to_empty(shelf, short_film):
     assert folder.begin(shelf)
     bring_in(shelf, short_film)
-    folder.disown(shelf)
+    mark.disown(shelf)
     with pytest.raises(folder.OtherFilesError):
         folder.begin(shelf)
     assert count(shelf) == 1
@@ -69,4 +69,4 @@ def test_a_folder_with_other_files_is_not_touched(shelf):
     (shelf.root / "letters.txt").write_text("mine")
     with pytest.raises(folder.OtherFilesError):
         folder.begin(shelf)
-    assert not (shelf.root / folder.MARK).exists()
+    assert not (shelf.root / mark.MARK).exists()

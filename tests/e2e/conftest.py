@@ -25,7 +25,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
-from ridgewind.demo import folder, weeks
+from ridgewind.demo import folder, mark, weeks
 from ridgewind.library.library import Library
 from tests.sending import announcing, at_offset
 
@@ -283,7 +283,7 @@ def practised(starter, tmp_path_factory):
     patch.setattr(weeks, "DAYS", SHOWN)
     weeks.fill_weeks(library, threading.Event(), today=date.today())
     patch.undo()
-    folder.disown(library)
+    mark.disown(library)
     server = Server("serve", library.root, root / "log")
     yield server
     server.stop()

@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ridgewind.library.library import Library
-from ridgewind.web.server import _opener
+from ridgewind.web.serving import _opener
 from tests.e2e.conftest import CHROMIUM, FLAGS, KEY
 
 pytestmark = pytest.mark.e2e
