@@ -8,6 +8,7 @@ import hashlib
 import json
 import os
 import resource
+import statistics
 import subprocess
 import sys
 import tempfile
@@ -35,11 +36,13 @@ def main() -> None:
         with database.opened(library.database) as db:
             size = db.execute("select sum(length(path)) as n from measurement").fetchone()["n"]
         print(f"database {library.database.stat().st_size / 1e6:.0f} MB, paths {size / 1e6:.0f} MB")
-        started(library)  # what is imported is compiled once
-        starts = sorted(started(library) for _ in range(ROUNDS))
-        print(
-            f"start to the first page: {starts[0]:.2f} s, {starts[ROUNDS // 2]:.2f} s at the median"
-        )
+        bare = Library(folder / "bare")
+        bare.prepare()
+        for words, one in (("with these", library), ("with none", bare)):
+            started(one)  # what is imported is compiled once
+            starts = [started(one) for _ in range(ROUNDS)]
+            page_s, list_s = (statistics.median(part) for part in zip(*starts, strict=True))
+            print(f"start {words}: first page {page_s:.2f} s, its list {list_s:.2f} s")
         file = folder / "all.zip"
         took("archived", lambda: write(library, file))
         print(f"archive {file.stat().st_size / 1e6:.0f} MB")
@@ -88,8 +91,8 @@ def again(db, table: str, other: dict, where: str) -> None:
     )
 
 
-def started(library: Library) -> float:
-    """Seconds from the command to the first page and its list of takes."""
+def started(library: Library) -> tuple[float, float]:
+    """Seconds from the command to the first page, and to its list of takes."""
     log = library.root / "log"
     log.write_text("")
     key, begun_s = library.key(), time.perf_counter()
@@ -101,13 +104,15 @@ def started(library: Library) -> float:
         while "/?key" not in log.read_text():
             time.sleep(0.01)
         address = log.read_text().split("Ridgewind is at ")[1].split("/?key")[0]
+        after_s = []
         for path in ("/", "/api/takes"):
             request = urllib.request.Request(
                 address + path, headers={"Authorization": f"Bearer {key}"}
             )
             with urllib.request.urlopen(request, timeout=60) as reply:
                 reply.read()
-        return time.perf_counter() - begun_s
+            after_s.append(time.perf_counter() - begun_s)
+        return after_s[0], after_s[1]
     finally:
         server.terminate()
         server.wait(30)

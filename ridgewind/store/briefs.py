@@ -6,14 +6,13 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.brief import Brief, Likeness
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 FIELDS = tuple(Brief.__dataclass_fields__)
-_LIKENESS = TypeAdapter(Likeness)
+_LIKENESS = AsJson(Likeness)
 
 
 @dataclass(frozen=True)
@@ -120,7 +119,7 @@ def remove_own(db: sqlite3.Connection, brief_id: int) -> None:
 def values(brief: Brief) -> tuple[Any, ...]:
     plain = {field: getattr(brief, field) for field in FIELDS}
     if brief.likeness is not None:
-        plain["likeness"] = _LIKENESS.dump_json(brief.likeness).decode()
+        plain["likeness"] = _LIKENESS.text(brief.likeness)
     return tuple(plain.values())
 
 
@@ -132,7 +131,7 @@ def brief_from(row: sqlite3.Row) -> Brief:
         **found
         | {
             "keep_sound": bool(row["keep_sound"]),
-            "likeness": None if text is None else _LIKENESS.validate_json(text),
+            "likeness": None if text is None else _LIKENESS.read(text),
         }
     )
 

@@ -5,9 +5,8 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.brief import Brief
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
@@ -36,14 +35,14 @@ class BulkChange:
     takes: tuple[TakeBefore, ...]
 
 
-_CHANGE = TypeAdapter(BulkChange)
+_CHANGE = AsJson(BulkChange)
 
 
 def add(db: sqlite3.Connection, change: BulkChange) -> int:
     """Keep what is about to be changed; returns its id."""
     cursor = db.execute(
         f"insert into bulk_change (made_at, before) values ({NOW}, ?)",
-        (_CHANGE.dump_json(change).decode(),),
+        (_CHANGE.text(change),),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
@@ -56,7 +55,7 @@ def pop(db: sqlite3.Connection, change_id: int) -> BulkChange:
     ).fetchone()
     if row is None:
         raise NotFoundError("change", change_id)
-    return _CHANGE.validate_json(row["before"])
+    return _CHANGE.read(row["before"])
 
 
 def forget(db: sqlite3.Connection, *, days: int) -> None:

@@ -7,12 +7,11 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.practice.drill import Drill, library_of, parse_drills
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.errors import NotFoundError, TypicalError
 
-_SPEC = TypeAdapter(Drill)
+_SPEC = AsJson(Drill)
 
 
 @dataclass(frozen=True)
@@ -38,7 +37,7 @@ def shipped() -> dict[str, Drill]:
 def all_drills(db: sqlite3.Connection) -> list[DrillRow]:
     """Own drills first, then shipped ones."""
     away = {row["key"] for row in db.execute("select key from drill_archived")}
-    own = [_SPEC.validate_json(row["spec"]) for row in db.execute("select spec from drill")]
+    own = [_SPEC.read(row["spec"]) for row in db.execute("select spec from drill")]
     rows = [DrillRow(drill, False, drill.key in away) for drill in own]
     return rows + [DrillRow(drill, True, key in away) for key, drill in shipped().items()]
 
@@ -62,7 +61,7 @@ def put(db: sqlite3.Connection, drill: Drill) -> None:
     db.execute(
         "insert into drill (key, spec) values (?, ?)"
         " on conflict (key) do update set spec = excluded.spec",
-        (drill.key, _SPEC.dump_json(drill).decode()),
+        (drill.key, _SPEC.text(drill)),
     )
 
 

@@ -10,26 +10,25 @@ import sqlite3
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import Bench, Parts
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
 from ridgewind.core.kit.optics import set_up_focal_eq_mm
 from ridgewind.store import summaries
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError, TypicalError
 
 ItemKind = Literal["camera", "lens", "support"]
 Spec = Camera | Lens | Support
 
-_SPECS: dict[str, TypeAdapter[Any]] = {
-    "camera": TypeAdapter(Camera),
-    "lens": TypeAdapter(Lens),
-    "support": TypeAdapter(Support),
+_SPECS: dict[str, AsJson[Any]] = {
+    "camera": AsJson(Camera),
+    "lens": AsJson(Lens),
+    "support": AsJson(Support),
 }
-_OPTICS = TypeAdapter(Optics)
-_BENCH = TypeAdapter(Bench)
+_OPTICS = AsJson(Optics)
+_BENCH = AsJson(Bench)
 
 
 @dataclass(frozen=True)
@@ -80,7 +79,7 @@ def add_item(db: sqlite3.Connection, spec: Spec, *, name: str, key: str | None =
     kind = kind_of(spec)
     cursor = db.execute(
         "insert into kit_item (kind, name, spec, typical_key) values (?, ?, ?, ?)",
-        (kind, name, _json(_SPECS[kind], spec), key),
+        (kind, name, _SPECS[kind].text(spec), key),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
@@ -137,7 +136,7 @@ def _put(db: sqlite3.Connection, before: ItemRow, spec: Spec, *, name: str) -> l
     judged again."""
     db.execute(
         "update kit_item set name = ?, spec = ? where id = ?",
-        (name, _json(_SPECS[before.kind], spec), before.id),
+        (name, _SPECS[before.kind].text(spec), before.id),
     )
     using = db.execute(
         "select id from setup where camera_id = ? or lens_id = ? order by id",
@@ -149,7 +148,7 @@ def _put(db: sqlite3.Connection, before: ItemRow, spec: Spec, *, name: str) -> l
             ask = replace(ask, optics=_same_mode(ask, before.spec, spec))
         db.execute(
             "update setup set focal_eq_mm = ?, optics = ? where id = ?",
-            (_focal(db, ask), _json(_OPTICS, ask.optics), setup["id"]),
+            (_focal(db, ask), _OPTICS.text(ask.optics), setup["id"]),
         )
         summaries.mark_setup_stale(db, setup["id"])
     return [setup["id"] for setup in using]
@@ -194,8 +193,8 @@ def add_setup(db: sqlite3.Connection, ask: SetupAsk, *, key: str | None = None) 
     cursor = db.execute(
         "insert into setup (name, camera_id, lens_id, optics, bench, focal_eq_mm, typical_key)"
         " values (?, ?, ?, ?, ?, ?, ?)",
-        (ask.name, ask.camera_id, ask.lens_id, _json(_OPTICS, ask.optics),
-         _json(_BENCH, ask.bench), focal, key),
+        (ask.name, ask.camera_id, ask.lens_id, _OPTICS.text(ask.optics),
+         _BENCH.text(ask.bench), focal, key),
     )  # fmt: skip
     assert cursor.lastrowid is not None
     _set_supports(db, cursor.lastrowid, ask.support_ids)
@@ -209,8 +208,8 @@ def change_setup(db: sqlite3.Connection, setup_id: int, ask: SetupAsk) -> None:
     db.execute(
         "update setup set name = ?, camera_id = ?, lens_id = ?, optics = ?, bench = ?,"
         " focal_eq_mm = ? where id = ?",
-        (ask.name, ask.camera_id, ask.lens_id, _json(_OPTICS, ask.optics),
-         _json(_BENCH, ask.bench), _focal(db, ask), setup_id),
+        (ask.name, ask.camera_id, ask.lens_id, _OPTICS.text(ask.optics),
+         _BENCH.text(ask.bench), _focal(db, ask), setup_id),
     )  # fmt: skip
     _set_supports(db, setup_id, ask.support_ids)
     summaries.mark_setup_stale(db, setup_id)
@@ -295,7 +294,7 @@ def _item(row: sqlite3.Row, setup_names: tuple[str, ...]) -> ItemRow:
         id=row["id"],
         kind=row["kind"],
         name=row["name"],
-        spec=_SPECS[row["kind"]].validate_json(row["spec"]),
+        spec=_SPECS[row["kind"]].read(row["spec"]),
         typical=row["typical_key"] is not None,
         archived=row["archived_at"] is not None,
         setups=setup_names,
@@ -311,8 +310,8 @@ def _setup(db: sqlite3.Connection, row: sqlite3.Row) -> SetupRow:
         camera_id=row["camera_id"],
         lens_id=row["lens_id"],
         support_ids=tuple(support["item_id"] for support in supports),
-        optics=_OPTICS.validate_json(row["optics"]),
-        bench=_BENCH.validate_json(row["bench"]),
+        optics=_OPTICS.read(row["optics"]),
+        bench=_BENCH.read(row["bench"]),
     )
     return SetupRow(
         id=row["id"],
@@ -322,7 +321,3 @@ def _setup(db: sqlite3.Connection, row: sqlite3.Row) -> SetupRow:
         archived=row["archived_at"] is not None,
         takes=row["takes"],
     )
-
-
-def _json(adapter: TypeAdapter[Any], value: object) -> str:
-    return adapter.dump_json(value).decode()

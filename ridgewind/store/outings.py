@@ -8,15 +8,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.sequence.piece import Piece
 from ridgewind.core.sequence.shot import PlannedShot
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
-_SHOT = TypeAdapter(PlannedShot)
-_PIECES = TypeAdapter(tuple[Piece, ...])
+_SHOT = AsJson(PlannedShot)
+_PIECES = AsJson(tuple[Piece, ...])
 ShotState = Literal["open", "got", "impossible"]
 
 
@@ -172,7 +171,7 @@ def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[PlannedSho
     for position, shot in enumerate(added, start=first):
         cursor = db.execute(
             "insert into outing_shot (outing_id, position, spec) values (?, ?, ?)",
-            (outing_id, position, _SHOT.dump_json(shot).decode()),
+            (outing_id, position, _SHOT.text(shot)),
         )
         assert cursor.lastrowid is not None
         ids.append(cursor.lastrowid)
@@ -182,7 +181,7 @@ def add_shots(db: sqlite3.Connection, outing_id: int, added: Sequence[PlannedSho
 def change_shot(db: sqlite3.Connection, shot_id: int, shot: PlannedShot) -> None:
     """Plan a shot otherwise. Raises NotFoundError."""
     shot_by_id(db, shot_id)
-    text = _SHOT.dump_json(shot).decode()
+    text = _SHOT.text(shot)
     db.execute("update outing_shot set spec = ? where id = ?", (text, shot_id))
 
 
@@ -214,7 +213,7 @@ def put_order(db: sqlite3.Connection, outing_id: int, ids: Sequence[int]) -> Non
 
 def _shot(row: sqlite3.Row) -> ShotRow:
     return ShotRow(
-        id=row["id"], outing_id=row["outing_id"], shot=_SHOT.validate_json(row["spec"]),
+        id=row["id"], outing_id=row["outing_id"], shot=_SHOT.read(row["spec"]),
         state=row["state"], got=row["got"], note=row["note"], changed_at=row["changed_at"],
     )  # fmt: skip
 
@@ -223,12 +222,12 @@ def pieces(db: sqlite3.Connection, outing_id: int) -> tuple[Piece, ...] | None:
     """The pieces of an outing's sequence, None where none were kept. Raises NotFoundError."""
     by_id(db, outing_id)
     row = db.execute("select pieces from outing where id = ?", (outing_id,)).fetchone()
-    return None if row["pieces"] is None else _PIECES.validate_json(row["pieces"])
+    return None if row["pieces"] is None else _PIECES.read(row["pieces"])
 
 
 def put_pieces(db: sqlite3.Connection, outing_id: int, kept: Sequence[Piece] | None) -> None:
     """Keep the pieces of an outing's sequence; None lets its shots propose them again."""
-    text = None if kept is None else _PIECES.dump_json(tuple(kept)).decode()
+    text = None if kept is None else _PIECES.text(tuple(kept))
     db.execute("update outing set pieces = ? where id = ?", (text, outing_id))
 
 

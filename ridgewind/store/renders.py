@@ -5,14 +5,13 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.judge.recipe import Recipe
 from ridgewind.store import jobs
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
-_RECIPE = TypeAdapter(Recipe)
+_RECIPE = AsJson(Recipe)
 _SELECT = """
 select render.*, job.state, job.progress, job.error_code, job.error_what, job.error_next
   from render
@@ -49,7 +48,7 @@ class RenderRow:
 
 def add(db: sqlite3.Connection, *, take_id: int, purpose: str, recipe: Recipe) -> int:
     """Ask for a film; returns its id. One like it that is there or on its way is given again."""
-    text = _RECIPE.dump_json(recipe).decode()
+    text = _RECIPE.text(recipe)
     row = db.execute(
         f"{_SELECT} where take_id = ? and purpose = ? and recipe = ?"
         " and state in ('queued', 'running', 'done') and not cancel_requested",
@@ -120,5 +119,5 @@ def remove(db: sqlite3.Connection, render_id: int) -> None:
 
 def _row(row: sqlite3.Row) -> RenderRow:
     values = {name: row[name] for name in RenderRow.__dataclass_fields__}
-    values["recipe"] = _RECIPE.validate_json(row["recipe"])
+    values["recipe"] = _RECIPE.read(row["recipe"])
     return RenderRow(**values)

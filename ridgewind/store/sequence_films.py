@@ -7,15 +7,14 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.sequence.piece import Piece
 from ridgewind.store import jobs
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 from ridgewind.store.jobs import JobRow
 
-_PIECES = TypeAdapter(tuple[Piece, ...])
+_PIECES = AsJson(tuple[Piece, ...])
 
 
 @dataclass(frozen=True)
@@ -48,7 +47,7 @@ def add(
     cursor = db.execute(
         "insert into sequence_film (outing_id, pieces, whole, shape, delivered, asked_at)"
         f" values (?, ?, ?, ?, ?, {NOW})",
-        (outing_id, _PIECES.dump_json(tuple(pieces)).decode(), whole, shape, delivered),
+        (outing_id, _PIECES.text(tuple(pieces)), whole, shape, delivered),
     )
     assert cursor.lastrowid is not None
     jobs.enqueue(db, "assemble", cursor.lastrowid)
@@ -61,7 +60,7 @@ def by_id(db: sqlite3.Connection, film_id: int) -> SequenceFilmRow:
     if row is None or job is None:
         raise NotFoundError("film", film_id)
     gusts = () if row["gusts"] is None else tuple(json.loads(row["gusts"]))
-    pieces = _PIECES.validate_json(row["pieces"])
+    pieces = _PIECES.read(row["pieces"])
     return SequenceFilmRow(
         row["id"],
         row["outing_id"],

@@ -6,14 +6,13 @@ import sqlite3
 from dataclasses import dataclass
 from datetime import datetime
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.practice.session import Ask, Session
+from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW, moment_text
 from ridgewind.store.errors import NotFoundError
 
-_ASK = TypeAdapter(Ask)
-_PLAN = TypeAdapter(Session)
+_ASK = AsJson(Ask)
+_PLAN = AsJson(Session)
 NOTE_FIELDS = ("felt", "wind", "fatigue", "tension")
 
 
@@ -98,8 +97,8 @@ def add(
         (
             name,
             None if made_at is None else moment_text(made_at),
-            _ASK.dump_json(ask).decode(),
-            _PLAN.dump_json(plan).decode(),
+            _ASK.text(ask),
+            _PLAN.text(plan),
             setup_id,
         ),
     )
@@ -288,8 +287,8 @@ def _row(db: sqlite3.Connection, row: sqlite3.Row) -> SessionRow:
         id=row["id"],
         name=row["name"],
         made_at=row["made_at"],
-        ask=_ASK.validate_json(row["ask"]),
-        plan=_PLAN.validate_json(row["plan"]),
+        ask=_ASK.read(row["ask"]),
+        plan=_PLAN.read(row["plan"]),
         setup_id=row["setup_id"],
         accepted_at=row["accepted_at"],
         ended_at=row["ended_at"],

@@ -5,11 +5,10 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-
 from ridgewind.core.judge.cost import Weights
+from ridgewind.store.as_json import AsJson
 
-_WEIGHTS = TypeAdapter(Weights)
+_WEIGHTS = AsJson(Weights)
 
 
 @dataclass(frozen=True)
@@ -23,33 +22,33 @@ class MendedNote:
     aside: str
 
 
-_MENDED = TypeAdapter(MendedNote)
+_MENDED = AsJson(MendedNote)
 
 
 def mended(db: sqlite3.Connection) -> MendedNote | None:
     """What was mended and not read yet."""
     row = db.execute("select value from setting where name = 'mended'").fetchone()
-    return None if row is None else _MENDED.validate_json(row["value"])
+    return None if row is None else _MENDED.read(row["value"])
 
 
 def set_mended(db: sqlite3.Connection, note: MendedNote | None) -> None:
     """Keep what was mended; None once it was read."""
     db.execute("delete from setting where name = 'mended'")
     if note is not None:
-        value = _MENDED.dump_json(note).decode()
+        value = _MENDED.text(note)
         db.execute("insert into setting (name, value) values ('mended', ?)", (value,))
 
 
 def weights(db: sqlite3.Connection) -> Weights:
     """What a remedy's costs weigh; the usual ones while none were set."""
     row = db.execute("select value from setting where name = 'weights'").fetchone()
-    return Weights() if row is None else _WEIGHTS.validate_json(row["value"])
+    return Weights() if row is None else _WEIGHTS.read(row["value"])
 
 
 def set_weights(db: sqlite3.Connection, value: Weights) -> None:
     db.execute(
         "insert or replace into setting (name, value) values ('weights', ?)",
-        (_WEIGHTS.dump_json(value).decode(),),
+        (_WEIGHTS.text(value),),
     )
 
 

@@ -10,14 +10,14 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import TypeAdapter
 
 from ridgewind.core.judge.verdict import Verdict
 from ridgewind.core.trials.survival import Lasting
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
+from ridgewind.store.as_json import AsJson
 
 Floats = NDArray[np.float64]
-_VERDICT: TypeAdapter[Verdict] = TypeAdapter(Verdict)
+_VERDICT = AsJson(Verdict)
 
 
 def mark_brief_stale(db: sqlite3.Connection, brief_id: int) -> int:
@@ -132,7 +132,7 @@ def put(
             json.dumps(figures),
             _holds(lasting),
             None if turning is None else turning.astype(np.float32).tobytes(),
-            None if verdict is None else _VERDICT.dump_json(verdict).decode(),
+            None if verdict is None else _VERDICT.text(verdict),
             staleness,
         ),
     )
@@ -145,7 +145,7 @@ def verdict(db: sqlite3.Connection, take_id: int) -> Verdict | None:
     ).fetchone()
     if row is None or row["verdict"] is None:
         return None
-    return _VERDICT.validate_json(row["verdict"])
+    return _VERDICT.read(row["verdict"])
 
 
 def _holds(lasting: Lasting | None) -> str:
