@@ -10,13 +10,15 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.motion.log_match import LogMatch, match_log
+from ridgewind.core.motion.log_match import SURE, LogMatch, match_log
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.motion.turn_rates import (
+    LogError,
     LogMapping,
     LogTable,
     Offset,
     TurnRates,
+    cut_rates,
     guess_mapping,
     path_of_rates,
     read_table,
@@ -24,6 +26,7 @@ from ridgewind.core.motion.turn_rates import (
 )
 from ridgewind.core.shake import read_motion
 from ridgewind.core.units import pct_to_deg
+from ridgewind.core.words import time_words
 from ridgewind.library.library import Library
 from ridgewind.media.decode import Film
 from ridgewind.services import assessing, whose
@@ -35,6 +38,13 @@ from ridgewind.store.motion_logs import LogRow
 METHOD = "turning-rates-1"
 SIZE_PX = (1920, 1080)
 """Picture that a log without a film is judged for."""
+
+LONGEST_KEPT_S = 3600.0
+"""Of a log that becomes one take: its path is judged where its page is opened, as a film's is, and
+of a day's the server would hold a gigabyte."""
+
+AROUND_S = 2.0
+"""Of a log that is kept before and after the film to which it belongs."""
 
 DRAWN_POINTS, BESIDE_POINTS = 600, 900
 LONGEST_LINE = 10_000
@@ -98,12 +108,14 @@ def add_alone(
     *,
     name: str,
     mapping: LogMapping,
+    stretch: tuple[float, float] | None = None,
     filmed_at: datetime | None = None,
 ) -> int:
-    """Keep a log as a take without a picture; returns the take's id. filmed_at: aware of its zone;
-    None where nobody knows. Raises LogError."""
+    """Keep a log as a take without a picture; returns the take's id. stretch: of it alone, s from
+    its first sample; None for all of it. filmed_at: aware of its zone; None where nobody knows.
+    Raises LogError."""
     table = read_table(lines_of(log))
-    rates = turn_rates(table, mapping)
+    rates = _within(turn_rates(table, mapping), stretch)
     size_bytes = log.stat().st_size
     # All in one, so that no worker takes it for a film.
     with database.atomic(db), log.open("rb") as file:
@@ -128,8 +140,9 @@ def attach(
     name: str,
     mapping: LogMapping,
 ) -> None:
-    """Keep a log with a take's film, and find where in it it belongs. A film whose picture could
-    not be measured takes the log's path as its own. Raises LogError, MediaError."""
+    """Keep a log with a take's film, and find where in it it belongs: where that is sure, what is
+    around the film is kept, of a log of hours too. A film whose picture could not be measured takes
+    the log's path as its own. Raises LogError, MediaError."""
     table = read_table(lines_of(log))
     rates = turn_rates(table, mapping)
     take = takes.by_id(db, take_id)
@@ -137,12 +150,42 @@ def attach(
     picture = clips.motion_of(db, clip.id)
     if picture is not None and clip.log_focal_eq_mm is None:
         match = match_log(picture, path_at(rates, take.focal_eq_mm))
+        if match.offset.certainty >= SURE:
+            begun_s, ended_s = picture.t_s[[0, -1]] - match.offset.seconds
+            rates = cut_rates(rates, begun_s - AROUND_S, ended_s + AROUND_S) or rates
+        if _seconds(rates) > LONGEST_KEPT_S:
+            raise LogError(
+                "the film shows too little motion to find its place in it",
+                "cut it to the stretch that belongs to the take",
+            )
         keep_beside(
             db, take_id, name=name, rates=rates, mapping=mapping, offset=match.offset, match=match
         )
     else:
+        first_s = float(rates.t_s[0])
+        rates = cut_rates(rates, first_s, first_s + LONGEST_KEPT_S) or rates
         keep_instead(library, db, take_id, name=name, rates=rates, mapping=mapping)
     remember(db, table.names, mapping)
+
+
+def _within(rates: TurnRates, stretch: tuple[float, float] | None) -> TurnRates:
+    """The stretch of turning rates that is kept. Raises LogError where it is too long or short."""
+    if stretch is not None:
+        from_s, to_s = (float(rates.t_s[0]) + end_s for end_s in stretch)
+        found = cut_rates(rates, from_s, to_s)
+        if found is None:
+            raise LogError("there is next to nothing of it in that stretch", "choose a longer one")
+        rates = found
+    if _seconds(rates) > LONGEST_KEPT_S:
+        lasts = time_words(_seconds(rates))
+        raise LogError(
+            f"it lasts {lasts}, and a take an hour at most", "choose which of it to keep"
+        )
+    return rates
+
+
+def _seconds(rates: TurnRates) -> float:
+    return float(rates.t_s[-1] - rates.t_s[0])
 
 
 def remember(db: Connection, names: tuple[str, ...], mapping: LogMapping) -> None:

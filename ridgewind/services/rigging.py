@@ -43,9 +43,6 @@ LEAST_AGREEING, MOST_APART_S = 2, 1.5
 """Films whose motion tells the clocks' difference, and by how much they may differ, for a film to
 be placed by the clock alone: containers hold whole seconds."""
 
-AROUND_S = 2.0
-"""Of the log that is kept before and after its film."""
-
 State = Literal["joined", "by_clock", "unsure", "outside"]
 
 
@@ -189,7 +186,7 @@ def _keep(
     elif _is_in_doubt(found) and usual_s is not None:
         begin_s, offset, state = found.clock_s + usual_s, Offset(0.0, 0.0, 0.0), "by_clock"
     if begin_s is not None and offset is not None and found.picture is not None:
-        part = cut_rates(rates, begin_s - AROUND_S, begin_s + length_s + AROUND_S)
+        part = cut_rates(rates, begin_s - logs.AROUND_S, begin_s + length_s + logs.AROUND_S)
         if part is None:
             return Joined(*told, "outside", None, None)
         rebased = replace(part, t_s=part.t_s - part.t_s[0])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import numpy as np
 import pytest
 from playwright.sync_api import expect
 
@@ -42,6 +43,28 @@ def test_a_log_is_corrected_and_kept_as_a_take_without_a_picture(fresh, page, sh
     expect(page.get_by_text("No picture: measured from a motion log.")).to_be_visible()
     assert re.fullmatch(r"\d\.\d", page.get_by_test_id("gust").inner_text())
     expect(page.get_by_role("region", name="Causes")).to_contain_text("Tremor")
+
+
+def test_of_a_log_of_hours_it_is_chosen_what_becomes_a_take(fresh, page, tmp_path):
+    t = np.arange(0.0, 70 * 60.0, 1 / 12)
+    turning = 4.0 * np.sin(2 * np.pi * 1.3 * t) * (t > 40 * 60)
+    rows = np.column_stack([t, turning, turning, turning])
+    log = tmp_path / "all evening.csv"
+    np.savetxt(log, rows, fmt="%.4f", delimiter=",", header="time_s,pan,tilt,roll", comments="")
+    page.goto(f"{fresh.address}/takes")
+    page.get_by_label("Clips to bring in").first.set_input_files(log)
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("A take lasts up to 60 minutes.")
+    to = dialog.get_by_label("Keep to")
+    expect(to).to_have_value("60")
+    to.fill("45")
+    to.press("Tab")
+    start = dialog.get_by_label("Keep from")
+    start.fill("40")
+    start.press("Tab")
+    dialog.get_by_role("button", name="Keep it as a take").click()
+    expect(page.get_by_role("heading", name="all evening")).to_be_visible()
+    assert fresh.get("/api/takes")["takes"][0]["duration_s"] == pytest.approx(300, abs=0.1)
 
 
 def test_a_log_is_laid_over_the_film_of_its_take(fresh, page, shaken_take):

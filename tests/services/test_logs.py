@@ -104,3 +104,51 @@ def test_what_the_columns_are_is_remembered_for_the_next_log_like_it(db, library
     assert mapping_of(library, db, log_of(replace(SCRIPT, seed=5))) == corrected
     with pytest.raises(LogError, match="no column"):
         work.preview(library, db, log, mapping=replace(guess, time="warp"), focal_eq_mm=26.0)
+
+
+@pytest.fixture
+def long_log(tmp_path, log_of, monkeypatch):
+    """A log of two minutes with that of the script from 0:50 on, where one is the longest; the rest
+    of it lies on a table."""
+    monkeypatch.setattr(work, "LONGEST_KEPT_S", 60.0)
+    told = log_of().read_text().splitlines()
+    rows = np.array([line.split(",") for line in told[1:]], float)
+    step = float(np.median(np.diff(rows[:, 0])))  # ns
+    t = np.arange(0.0, 120e9, step)
+    whole = np.column_stack([t, np.random.default_rng(3).normal(0, 1e-4, (len(t), 3))])
+    first = int(50e9 / step)
+    whole[first : first + len(rows), 1:] = rows[:, 1:4]
+    log = tmp_path / "day.csv"
+    np.savetxt(log, whole, fmt="%.5f", delimiter=",", header=told[0], comments="")
+    return log
+
+
+def test_of_a_log_of_hours_a_take_is_made_of_an_hour_at_most(library, db, long_log):
+    told = {"name": "Day", "mapping": mapping_of(library, db, long_log)}
+    with pytest.raises(LogError, match=r"lasts 1:59 min.*hour at most"):
+        work.add_alone(library, db, long_log, **told)
+    with pytest.raises(LogError, match="next to nothing"):
+        work.add_alone(library, db, long_log, stretch=(9e5, 9.1e5), **told)
+    take = takes.by_id(db, work.add_alone(library, db, long_log, stretch=(40.0, 60.0), **told))
+    assert take.duration_s == pytest.approx(20.0, abs=0.05)
+    assert take.gust > 3
+
+
+def test_of_a_log_of_hours_what_is_around_the_film_is_kept(library, db, tmp_path, long_log):
+    film(SCRIPT, tmp_path / "take.mp4")
+    take_id = bring_in(library, db, tmp_path / "take.mp4")
+    mapping = mapping_of(library, db, long_log)
+    work.attach(library, db, long_log, take_id=take_id, name="Day", mapping=mapping)
+    kept = motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id)
+    assert kept.offset.seconds == pytest.approx(-50.0, abs=0.05)
+    assert kept.motion.t_s[-1] - kept.motion.t_s[0] == pytest.approx(8.0, abs=0.3)
+
+
+def test_a_film_that_tells_no_place_takes_no_log_of_hours(library, db, tmp_path, long_log):
+    still = replace(SCRIPT, technique=replace(HAND, tremor=0.0), seed=9)
+    film(still, tmp_path / "other.mp4")
+    take_id = bring_in(library, db, tmp_path / "other.mp4")
+    mapping = mapping_of(library, db, long_log)
+    with pytest.raises(LogError, match="too little motion"):
+        work.attach(library, db, long_log, take_id=take_id, name="Day", mapping=mapping)
+    assert motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id) is None

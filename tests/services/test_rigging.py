@@ -100,7 +100,7 @@ def test_every_film_finds_its_piece_of_the_log_within_20_ms(library, db, films):
         assert one.ahead_s == pytest.approx(-AHEAD_S, abs=0.02)
         beside = logs.beside_picture(db, take_id)
         # Both begin two seconds before the film: the log is put back by that much.
-        assert beside.log.offset.seconds == pytest.approx(-rigging.AROUND_S, abs=0.03)
+        assert beside.log.offset.seconds == pytest.approx(-logs.AROUND_S, abs=0.03)
         shared = np.interp(beside.picture_s, beside.log_s, beside.log_pan)
         assert np.corrcoef(shared, beside.picture_pan)[0, 1] > 0.9
 

@@ -4673,6 +4673,13 @@ export interface components {
       films_bytes: number;
       merged: components["schemas"]["MergedLine"] | null;
     };
+    /** KeptPart */
+    KeptPart: {
+      /** From S */
+      from_s: number;
+      /** To S */
+      to_s: number;
+    };
     /**
      * KeptSession
      * @description The number of a session that was planned in one step.
@@ -5005,12 +5012,15 @@ export interface components {
     };
     /**
      * LogAsk
-     * @description take_id: whose film the log belongs to; null for a take without a picture.
+     * @description take_id: whose film the log belongs to; null for a take without a picture. stretch: what of
+     *     it becomes that take, s from its first sample; null for all of it.
      */
     LogAsk: {
       mapping: components["schemas"]["Mapping"];
       /** Name */
       name: string;
+      /** @default null */
+      stretch: components["schemas"]["KeptPart"] | null;
       /** Take Id */
       take_id: number | null;
       /**
@@ -5053,6 +5063,11 @@ export interface components {
       gaps: number;
       /** Gust */
       gust: number | null;
+      /**
+       * Longest S
+       * @description of which a take can be made
+       */
+      longest_s: number;
       mapping: components["schemas"]["Mapping"];
       /** Names */
       names: string[];

@@ -43,19 +43,30 @@ class LogPreview(Model):
     rate_hz: float
     gaps: int
     gust: float | None
+    longest_s: float = Field(description="of which a take can be made")
     t_s: list[float]
     pan_deg_s: list[float]
     tilt_deg_s: list[float]
     roll_deg_s: list[float]
 
 
+class KeptPart(Strict):
+    from_s: float = Field(ge=0, le=1e7)
+    to_s: float = Field(ge=0, le=1e7)
+
+    def core(self) -> tuple[float, float]:
+        return self.from_s, self.to_s
+
+
 class LogAsk(Strict):
-    """take_id: whose film the log belongs to; null for a take without a picture."""
+    """take_id: whose film the log belongs to; null for a take without a picture. stretch: what of
+    it becomes that take, s from its first sample; null for all of it."""
 
     name: str = Field(min_length=1, max_length=120)
     upload: str = Field(pattern=KEY, description="key under which the log's file has arrived")
     mapping: Mapping
     take_id: int | None
+    stretch: KeptPart | None = None
 
 
 class Shaken(Model):

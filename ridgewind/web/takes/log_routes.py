@@ -42,7 +42,7 @@ def preview_log(body: LogPreviewAsk) -> Response:
     pan, tilt, roll = (np.round(column, 3).tolist() for column in found.deg_s.T)
     answer = LogPreview(
         names=list(found.names), mapping=Mapping(**vars(found.mapping)), seconds=found.seconds,
-        rate_hz=found.rate_hz, gaps=found.gaps, gust=found.gust,
+        rate_hz=found.rate_hz, gaps=found.gaps, gust=found.gust, longest_s=logs.LONGEST_KEPT_S,
         t_s=np.round(found.t_s, 3).tolist(), pan_deg_s=pan, tilt_deg_s=tilt, roll_deg_s=roll,
     )  # fmt: skip
     return answered(answer)
@@ -57,7 +57,10 @@ def keep_log(body: LogAsk) -> Response:
     with service.read() as db:
         take_id = body.take_id
         if take_id is None:
-            take_id = aside.work_on(service.library, db, logs.add_alone, log, **told)
+            stretch = None if body.stretch is None else body.stretch.core()
+            take_id = aside.work_on(
+                service.library, db, logs.add_alone, log, stretch=stretch, **told
+            )
         else:
             aside.work_on(service.library, db, logs.attach, log, take_id=take_id, **told)
         line = serialise.take_line(takes.by_id(db, take_id))

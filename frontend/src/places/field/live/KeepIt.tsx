@@ -66,6 +66,7 @@ async function log(csv: string) {
     upload: await sendLog(new File([csv], "live.csv")),
     mapping: columnsOf("time_s"),
     take_id: null,
+    stretch: null,
   });
   return kept.id;
 }

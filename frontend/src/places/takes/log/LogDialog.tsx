@@ -9,6 +9,7 @@ import { Key } from "../../../keys/Key";
 import { Segments } from "../../../ui/Segments";
 import { Select } from "../../../ui/Select";
 import { Toggle } from "../../../ui/Toggle";
+import { KeptStretch, type Stretch } from "./KeptStretch";
 import { RatesDrawing } from "./RatesDrawing";
 
 const USUAL_FOCAL = 26;
@@ -37,6 +38,7 @@ const PARTS = [
 
 function Log({ file, onClose, take }: Props & { file: File }) {
   const [mapping, setMapping] = useState<LogMapping | null>(null);
+  const [chosen, setChosen] = useState<Stretch | null>(null);
   const sent = useSentLog(file);
   const found = useLogPreview(sent.data, mapping, take?.focal ?? USUAL_FOCAL);
   const keep = useKeepLog();
@@ -46,6 +48,9 @@ function Log({ file, onClose, take }: Props & { file: File }) {
     if (found.isSuccess) main.current?.focus(); // so that Enter keeps it
   }, [found.isSuccess]);
   const preview = found.data;
+  // A film finds its own place in a log of any length.
+  const long = preview !== undefined && !take && preview.seconds > preview.longest_s;
+  const kept = long ? (chosen ?? ([0, preview.longest_s] as const)) : null;
   const now = mapping ?? preview?.mapping;
   const fault = sent.error ?? found.error ?? keep.error;
   const put = (part: Partial<LogMapping>) => now && setMapping({ ...now, ...part });
@@ -54,7 +59,13 @@ function Log({ file, onClose, take }: Props & { file: File }) {
   const save = () => {
     if (!now || sent.data === undefined) return;
     keep.mutate(
-      { name, upload: sent.data, mapping: now, take_id: take?.id ?? null },
+      {
+        name,
+        upload: sent.data,
+        mapping: now,
+        take_id: take?.id ?? null,
+        stretch: kept && { from_s: kept[0], to_s: kept[1] },
+      },
       {
         onSuccess: (line) => {
           onClose();
@@ -130,12 +141,20 @@ function Log({ file, onClose, take }: Props & { file: File }) {
       )}
       {preview && !found.error && (
         <>
-          <RatesDrawing preview={preview} />
+          <RatesDrawing preview={preview} kept={kept} />
           <p className="text-note" data-testid="log-says">
             {format.seconds(preview.seconds)} at {preview.rate_hz.toFixed(0)} samples a second,{" "}
             {preview.gaps === 0 ? "no gaps" : `${preview.gaps} gaps`}. Gust{" "}
             <b>{format.gust(preview.gust)}</b> at {take?.focal ?? USUAL_FOCAL} mm.
           </p>
+          {kept && (
+            <KeptStretch
+              seconds={preview.seconds}
+              longest={preview.longest_s}
+              kept={kept}
+              onChange={setChosen}
+            />
+          )}
         </>
       )}
       <Button

@@ -1,6 +1,8 @@
+import { scaleLinear } from "d3-scale";
 import type { LogPreview } from "../../../api/logs";
 import { linesIn, spanOf } from "../../../charts/lines";
 import { useWidth } from "../../../ui/useWidth";
+import type { Stretch } from "./KeptStretch";
 
 const HEIGHT = 90;
 const PARTS = [
@@ -9,15 +11,25 @@ const PARTS = [
   { words: "roll", colour: "var(--lamp)" },
 ] as const;
 
-/** The three turning rates of a log, over time. */
-export function RatesDrawing({ preview }: { preview: LogPreview }) {
+type Props = { preview: LogPreview; kept: Stretch | null };
+
+/** The three turning rates of a log, over time; what is not kept stands back. */
+export function RatesDrawing({ preview, kept }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const series = [preview.pan_deg_s, preview.tilt_deg_s, preview.roll_deg_s].map((values) => ({
     t: preview.t_s,
     values,
   }));
   const most = Math.max(0, ...series.flatMap((one) => one.values.map(Math.abs)));
-  const paths = linesIn(series, spanOf(series), width, HEIGHT);
+  const span = spanOf(series);
+  const paths = linesIn(series, span, width, HEIGHT);
+  const x = scaleLinear([...span], [0, width]);
+  const aside = kept
+    ? ([
+        [0, x(span[0] + kept[0])],
+        [x(span[0] + kept[1]), width],
+      ] as const)
+    : [];
   return (
     <div ref={box}>
       {width > 0 && (
@@ -35,6 +47,16 @@ export function RatesDrawing({ preview }: { preview: LogPreview }) {
               fill="none"
               stroke={PARTS[index]?.colour}
               strokeWidth="1.2"
+            />
+          ))}
+          {aside.map(([from, to]) => (
+            <rect
+              key={from}
+              x={from}
+              width={Math.max(0, to - from)}
+              height={HEIGHT}
+              fill="var(--paper)"
+              opacity="0.75"
             />
           ))}
         </svg>
