@@ -1,4 +1,5 @@
 import { Pause, Play } from "lucide-react";
+import { useRef } from "react";
 import type { DrillFigure, VariationFigure } from "../api/figures";
 import { Button } from "../ui/Button";
 import { BodyView } from "./BodyView";
@@ -16,11 +17,13 @@ type Props = { names: DrillFigure["joints"]; figure: VariationFigure; views?: re
 /** A variation from up to three sides, played, paused and dragged through. */
 export function BodyPlayer({ names, figure, views = ["side", "front", "above"] }: Props) {
   const moves = figure.frames.length > 1;
-  const { share, playing, toggle, seek } = usePlaying(figure.seconds, figure.cycle, moves);
+  const box = useRef<HTMLElement>(null);
+  const { seconds, cycle } = figure;
+  const { share, playing, toggle, seek } = usePlaying(box, { seconds, cycle, moves });
   const frame = frameAt(figure.frames, figure.cycle ? share % 1 : share, figure.cycle);
   if (!frame) return null;
   return (
-    <figure aria-label={figure.words} className="m-0 min-w-0">
+    <figure ref={box} aria-label={figure.words} className="m-0 min-w-0">
       <div className="grid grid-cols-2 sm:grid-cols-3">
         {VIEWS.filter((one) => views.includes(one.view)).map((one) => (
           <div

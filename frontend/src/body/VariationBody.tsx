@@ -1,3 +1,4 @@
+import { useRef } from "react";
 import { useDrillFigure, type DrillFigure, type VariationFigure } from "../api/figures";
 import { BodyView } from "./BodyView";
 import { frameAt, type View } from "./project";
@@ -29,10 +30,12 @@ export function VariationBody({ drill, variation, view = "side", className }: Pr
 type MovingProps = { names: DrillFigure["joints"]; figure: VariationFigure; view: View };
 
 function Moving({ names, figure, view }: MovingProps) {
-  const { share } = usePlaying(figure.seconds, figure.cycle, figure.frames.length > 1);
+  const box = useRef<HTMLElement>(null);
+  const { seconds, cycle } = figure;
+  const { share } = usePlaying(box, { seconds, cycle, moves: figure.frames.length > 1 });
   const frame = frameAt(figure.frames, figure.cycle ? share % 1 : share, figure.cycle);
   return frame ? (
-    <figure aria-label={figure.words} className="m-0 h-full">
+    <figure ref={box} aria-label={figure.words} className="m-0 h-full">
       <BodyView names={names} figure={figure} frame={frame} view={view} />
     </figure>
   ) : null;

@@ -3,7 +3,13 @@ import { Playhead } from "./playhead";
 
 /** What a playhead needs of a film's element. */
 function film(duration = 10) {
+  const told = new Set<() => void>();
+  const tell = () => told.forEach((one) => one());
   return {
+    told,
+    tell,
+    addEventListener: (_: string, one: () => void) => told.add(one),
+    removeEventListener: (_: string, one: () => void) => told.delete(one),
     currentTime: 0,
     duration,
     paused: true,
@@ -11,10 +17,12 @@ function film(duration = 10) {
     playbackRate: 1,
     play() {
       this.paused = false;
+      tell();
       return Promise.resolve();
     },
     pause() {
       this.paused = true;
+      tell();
     },
   };
 }
@@ -96,8 +104,8 @@ test("a paused film may be looked at outside of its loop", () => {
   playhead.setLoop({ from: 2, to: 4 });
   playhead.toggle();
   video.currentTime = 8;
-  next?.();
-  expect(video.currentTime).toBe(8);
+  video.tell();
+  expect([video.currentTime, playhead.time()]).toEqual([8, 8]);
 });
 
 test("rates that a browser refuses are brought to those that it takes", () => {
@@ -111,20 +119,32 @@ test("who follows is told when the picture moves, and no more once they have lef
   const playhead = attached(video);
   const told = vi.fn();
   const leave = playhead.follow(told);
-  next?.();
+  video.tell();
   expect(told).not.toHaveBeenCalled();
   video.currentTime = 0.5;
-  next?.();
+  video.tell();
   expect([told.mock.calls.length, playhead.time()]).toEqual([1, 0.5]);
   leave();
   playhead.seek(3);
   expect(told).toHaveBeenCalledTimes(1);
 });
 
-test("a film that is taken away is followed no more", () => {
-  const playhead = attached(film());
-  playhead.attach(null);
+test("a page asks for frames while the film plays, and for none while it stands", () => {
+  const video = film();
+  const playhead = attached(video);
   expect(next).toBe(null);
+  playhead.toggle();
+  expect(next).not.toBe(null);
+  playhead.toggle();
+  expect(next).toBe(null);
+});
+
+test("a film that is taken away is followed no more", () => {
+  const video = film();
+  const playhead = attached(video);
+  playhead.toggle();
+  playhead.attach(null);
+  expect([next, video.told.size]).toEqual([null, 0]);
   playhead.toggle();
   expect(playhead.playing()).toBe(false);
 });

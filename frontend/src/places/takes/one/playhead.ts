@@ -1,5 +1,8 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
 
+/** After which the picture stands elsewhere, or begins to move. */
+const MOVES = ["play", "playing", "pause", "ended", "seeked", "timeupdate", "loadeddata"];
+
 /** Where the picture is now. Only what follows it re-renders while it plays. */
 export class Playhead {
   #t = 0;
@@ -18,18 +21,24 @@ export class Playhead {
 
   attach(video: HTMLVideoElement | null) {
     cancelAnimationFrame(this.#frame);
+    for (const moved of MOVES) this.#video?.removeEventListener(moved, this.#look);
     this.#video = video;
-    if (!video) return;
-    const tick = () => {
-      this.#keepInLoop();
-      if (video.currentTime !== this.#t) {
-        this.#t = video.currentTime;
-        this.#tell();
-      }
-      this.#frame = requestAnimationFrame(tick);
-    };
-    this.#frame = requestAnimationFrame(tick);
+    for (const moved of MOVES) video?.addEventListener(moved, this.#look);
+    if (video) this.#look();
   }
+
+  /** See where the picture is, at every frame while it plays; a paused page asks for none. */
+  readonly #look = () => {
+    const video = this.#video;
+    if (!video) return;
+    this.#keepInLoop();
+    if (video.currentTime !== this.#t) {
+      this.#t = video.currentTime;
+      this.#tell();
+    }
+    cancelAnimationFrame(this.#frame);
+    if (this.playing()) this.#frame = requestAnimationFrame(this.#look);
+  };
 
   /** Play a stretch over and over, at a rate; null plays all of it once. */
   setLoop(loop: { from: number; to: number } | null, rate = 1) {
