@@ -48,6 +48,7 @@ def open_take(page: Page, address: str, name: str) -> None:
     for _ in range(22):
         page.keyboard.press("ArrowRight")
     page.locator("h1").click()
+    page.evaluate("window.scrollTo(0, 0)")  # the ridge, which had the focus, lies further down
     settle(page)
 
 
@@ -75,6 +76,7 @@ def shoot(printed: str, folder: Path) -> None:
             )
             page = context.new_page()
             page.goto(f"{address}/takes")
+            page.get_by_role("link", name="Millstone, grip slips").wait_for()
             settle(page)
             if suffix == "":
                 page.screenshot(path=folder / "takes.png")

@@ -1,3 +1,5 @@
+import { tickWords } from "./tickWords";
+
 type Scale = (value: number) => number;
 
 type AcrossProps = {
@@ -12,7 +14,8 @@ type AcrossProps = {
 
 /** Figures along the foot of a drawing. */
 export function TicksAcross({ ticks, x, y, lineTo, fine = false }: AcrossProps) {
-  return ticks.map((tick) => (
+  const words = tickWords(ticks);
+  return ticks.map((tick, k) => (
     <g key={tick}>
       {lineTo !== undefined && (
         <line x1={x(tick)} x2={x(tick)} y1={0} y2={lineTo} stroke="var(--line)" />
@@ -24,7 +27,7 @@ export function TicksAcross({ ticks, x, y, lineTo, fine = false }: AcrossProps) 
         textAnchor="middle"
         fill="var(--stone)"
       >
-        {tick}
+        {words[k]}
       </text>
     </g>
   ));
@@ -41,7 +44,8 @@ type UpProps = {
 
 /** Hairlines across a drawing with their figures to the left. */
 export function TicksUp({ ticks, y, from, to, unit = "" }: UpProps) {
-  return ticks.map((tick) => (
+  const words = tickWords(ticks);
+  return ticks.map((tick, k) => (
     <g key={tick}>
       <line x1={from} x2={to} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
       <text
@@ -51,7 +55,7 @@ export function TicksUp({ ticks, y, from, to, unit = "" }: UpProps) {
         textAnchor="end"
         fill="var(--stone)"
       >
-        {tick}
+        {words[k]}
         {unit}
       </text>
     </g>

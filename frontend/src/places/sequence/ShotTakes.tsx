@@ -114,12 +114,12 @@ function Met({ one, subject, onGone }: { one: MetLine; subject: string; onGone: 
       <span className="text-note text-stone">
         {take.remedy && format.REMEDY_WORDS[take.remedy]}
       </span>
-      {one.otherwise && <Otherwise words={one.otherwise} />}
       <span className="ml-auto">
         <Button look="bare" onClick={onGone}>
           Not this shot
         </Button>
       </span>
+      {one.otherwise && <Otherwise words={one.otherwise} />}
     </li>
   );
 }

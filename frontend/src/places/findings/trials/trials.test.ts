@@ -67,7 +67,11 @@ test.each([
 
 test("figures are told as they are read", () => {
   expect([signed(-0.7), signed(0.004), signed(0.126)]).toEqual(["−0.70", "0.00", "+0.13"]);
-  expect([chance(0.999), chance(0.42), chance(0.001)]).toEqual(["over 99 %", "42 %", "under 1 %"]);
+  expect([chance(0.999), chance(0.42), chance(0.001)]).toEqual([
+    "over 99\u00a0%",
+    "42\u00a0%",
+    "under 1\u00a0%",
+  ]);
   expect([pWords(0.0001), pWords(0.0093), pWords(0.52)]).toEqual([
     "p under 0.001",
     "p 0.009",

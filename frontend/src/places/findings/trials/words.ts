@@ -7,7 +7,11 @@ export function signed(value: number): string {
 }
 
 export const chance = (share: number) =>
-  share > 0.995 ? "over 99 %" : share < 0.005 ? "under 1 %" : `${Math.round(100 * share)} %`;
+  share > 0.995
+    ? "over 99\u00a0%"
+    : share < 0.005
+      ? "under 1\u00a0%"
+      : `${Math.round(100 * share)}\u00a0%`;
 
 export const pWords = (p: number) =>
   p < 0.001 ? "p under 0.001" : `p ${p.toFixed(p < 0.1 ? 3 : 2)}`;
