@@ -19,6 +19,8 @@ export const degreesASecond = plain("degrees_s");
 export const hertz = plain("hertz");
 export const arcMinutes = plain("arc_minutes");
 export const millimetres = plain("optics_mm");
+/** The longest lens that passes, never told as longer than it is. */
+export const longestLens = (mm: number) => millimetres(Math.floor(mm));
 export const percent = plain("percent");
 export const percentASecond = plain("percent_s");
 export const times = plain("times");

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 
 from ridgewind.core.judge.next_time import Hint, LensRange, Record
@@ -46,7 +47,7 @@ def beyond_limit(db: Connection, take: TakeRow, focal_eq_mm: float) -> Hint | No
     if found is None or focal_eq_mm <= found.longest_mm:
         return None
     text = (
-        f"“{found.name}” bears {found.longest_mm:.0f} mm at this feel, over {found.takes} takes of"
+        f"“{found.name}” bears {math.floor(found.longest_mm)} mm at this feel, over {found.takes} takes of"
         f" yours; this was {focal_eq_mm:.0f} mm."
     )
     return Hint("limit", text)

@@ -29,3 +29,9 @@ test("ways that a lens is too long for are named before they are filmed", () => 
   expect(limitWarnings(plan, limits, 10)).toEqual({});
   expect(limitWarnings(plan, { ...limits, focal_eq_mm: null }, null)).toEqual({});
 });
+
+test("a lens is never said to be borne and beyond at once", () => {
+  const near = { ...limits, techniques: [technique("hands/one", "One hand", 25.7)] } as Limits;
+  expect(limitWarnings(plan, near, 26)["hands"]).toContain("At 26 mm beyond");
+  expect(limitWarnings(plan, near, 26)["hands"]).toContain("bears 25 mm");
+});

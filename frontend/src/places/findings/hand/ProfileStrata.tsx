@@ -54,7 +54,7 @@ function Strata({ profile, onTechnique, chosen }: Props & { profile: Profile }) 
                   <Bar one={one} most={most} width={width} />
                 </span>
                 <span className="text-small text-stone">
-                  {format.degreesASecond(one.deg_s)}, up to {format.millimetres(one.longest_mm)}
+                  {format.degreesASecond(one.deg_s)}, up to {format.longestLens(one.longest_mm)}
                   {one.hint && ", a hint"}
                   <span className="sr-only">: {shareWords(one.shares)}</span>
                 </span>

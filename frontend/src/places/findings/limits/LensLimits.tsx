@@ -74,7 +74,7 @@ function Slope({ one, x, top, aside, width }: SlopeProps) {
       <line x1={aside} x2={width} y1={foot} y2={foot} stroke="var(--ridge-2)" />
       <line x1={mark} x2={mark} y1={top + 2} y2={foot} stroke="var(--ink)" strokeWidth="2" />
       <text className="text-small" x={mark + 5} y={top + 13} fontWeight="650" fill="var(--ink)">
-        {format.millimetres(Math.floor(one.longest_mm))}
+        {format.longestLens(one.longest_mm)}
       </text>
       <text x={0} y={aside > 0 ? foot - 10 : top - 3} className="text-note" fill="var(--ink)">
         {shortened(one.name, 26)}

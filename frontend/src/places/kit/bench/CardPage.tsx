@@ -192,7 +192,7 @@ function timeFacts(
     const longest = shake.curve.longest_mm;
     facts.push({
       words: "Longest lens that usually passes",
-      value: longest === null ? "none" : format.millimetres(Math.floor(longest)),
+      value: longest === null ? "none" : format.longestLens(longest),
     });
   }
   return facts;

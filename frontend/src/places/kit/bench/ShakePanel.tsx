@@ -73,7 +73,7 @@ export function ShakePanel({ answer, setup, change }: PanelProps) {
   );
 }
 
-const focal = (mm: number | null) => (mm === null ? "none" : format.millimetres(Math.floor(mm)));
+const focal = (mm: number | null) => (mm === null ? "none" : format.longestLens(mm));
 
 type CurveProps = Pick<BenchAnswer, "dots" | "reaches"> & { shake: Shake };
 
