@@ -245,6 +245,17 @@ def test_time_and_strap_and_imperial_units(demo, page):
     assert demo.get("/api/kit")["setups"] == kept
 
 
+def test_a_set_up_without_a_strap_says_nothing_of_one(demo, page):
+    address = f"{demo.address}/kit/setups/{setup_id(demo, 'Phone in two hands')}"
+    page.goto(address)
+    expect(page.get_by_role("tab", name="Strap")).to_contain_text("none")
+    page.goto(f"{address}/card")
+    card = page.get_by_role("article")
+    expect(card).to_contain_text("Stop with pain")
+    expect(card).not_to_contain_text("Its mark")
+    expect(card).not_to_contain_text("Let go of the strap")
+
+
 def test_the_card_is_one_page(demo, page):
     page.goto(f"{demo.address}/kit/setups/{setup_id(demo, 'Gallery rig, top handle')}")
     page.get_by_role("tab", name=re.compile("Rig")).click()

@@ -128,7 +128,8 @@ function Card({ item, kit, answer }: Props) {
         </div>
       </div>
       <p className="mt-3 border-t border-line pt-2 text-small text-stone">
-        {strap?.on_neck &&
+        {answer.strapped &&
+          strap?.on_neck &&
           `Let go of the strap between takes; ${Math.round(strap.limit_min)} minutes of pull at most. `}
         Stop with pain, numbness or dizziness. Look over the ground before you walk.
       </p>

@@ -23,7 +23,7 @@ export function PanelTabs({ answer, panel, onPanel, children }: Props) {
     time: format.share(answer.time?.playback),
     move: inUnits("seconds", answer.move?.needed_s),
     rig: inUnits("heavy_g", answer.rig?.mass_g),
-    strap: inUnits("body_mm", answer.strap?.taut_mm),
+    strap: answer.strapped ? inUnits("body_mm", answer.strap?.taut_mm) : "none",
   };
   return (
     <Tabs.Root value={panel} onValueChange={(next) => onPanel(next as PanelName)}>
