@@ -226,7 +226,7 @@ def recomputing() -> None:
     rates = itertools.count(20.0, 0.5)  # each one is new
 
     def recompute(brief: Brief) -> None:
-        found = assess(analysis, clip, brief)
+        found = assess(analysis, clip, brief, side_by_side=assessing.side_by_side)
         trace(found.reading, found.band_powers, screen_deg=30, most_points=1600)
 
     begun = time.perf_counter()

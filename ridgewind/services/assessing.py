@@ -5,6 +5,8 @@ from __future__ import annotations
 import threading
 import time
 from collections import OrderedDict
+from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,6 +16,7 @@ from ridgewind.core.judge import Analysis, Assessment, assess
 from ridgewind.core.judge.verdict import Verdict, verdict_from
 from ridgewind.core.motion.path import Motion, clipped
 from ridgewind.core.motion.subject import Subject
+from ridgewind.core.shake.reading import MOST_KEPT
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.trace import Trace, trace
 from ridgewind.services.figures import figures_of, hand_of, lasting_of
@@ -48,6 +51,10 @@ LEAST_PART_FRAMES = 12
 LOG_CODEC = "motion log"
 """What stands for the codec of a take that is a motion log alone."""
 
+LONG_FRAMES = range(5000, MOST_KEPT)
+"""Of which a judgement is worked out in parts side by side: of fewer it takes some twenty
+milliseconds, and three threads one; of more it takes much memory, and at once three times that."""
+
 TRACE_POINTS = 1600
 """Points of the large trace: more than its pixels across."""
 
@@ -79,6 +86,7 @@ def judge(db: Connection, take_id: int) -> Judged:
         take.brief,
         weights=settings.weights(db),
         subject=subject_of(db, take_id, motion),
+        side_by_side=side_by_side if len(analysis.motion.t_s) in LONG_FRAMES else None,
     )
     line = trace(
         assessment.reading,
@@ -87,6 +95,14 @@ def judge(db: Connection, take_id: int) -> Judged:
         most_points=TRACE_POINTS,
     )
     return Judged(take, clip, motion, assessment, line)
+
+
+def side_by_side(parts: Sequence[Callable[[], object]]) -> None:
+    """Have parts of one judgement worked out at the same time: nearly all of it is done by what
+    leaves the other threads alone. Raises what the first that fails does."""
+    with ThreadPoolExecutor(len(parts)) as pool:
+        for part in [pool.submit(one) for one in parts]:
+            part.result()
 
 
 def subject_of(db: Connection, take_id: int, motion: Motion | None) -> Subject | None:

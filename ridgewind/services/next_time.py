@@ -47,8 +47,8 @@ def beyond_limit(db: Connection, take: TakeRow, focal_eq_mm: float) -> Hint | No
     if found is None or focal_eq_mm <= found.longest_mm:
         return None
     text = (
-        f"“{found.name}” bears {math.floor(found.longest_mm)} mm at this feel, over {found.takes} takes of"
-        f" yours; this was {focal_eq_mm:.0f} mm."
+        f"“{found.name}” bears {math.floor(found.longest_mm)} mm at this feel, over {found.takes}"
+        f" takes of yours; this was {focal_eq_mm:.0f} mm."
     )
     return Hint("limit", text)
 

@@ -14,7 +14,6 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.cadence import delivered_step, shown_frames
-from ridgewind.core.judge.polish import polish_curve
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of, with_drift
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.gust import to_gust
@@ -83,7 +82,7 @@ def test_a_preview_measured_again_reads_what_was_predicted(films, clip_name, kin
 def test_crop_and_gust_left_agree_with_truth(filmed):
     analysis, _, _, _ = judged(filmed.path, measured=filmed.measured)
     truth = filmed.truth
-    true_curve = polish_curve(read_motion(truth), aspect=truth.aspect)
+    true_curve = Analysis(truth).polish()
     for found, true in zip(analysis.polish().points, true_curve.points, strict=True):
         assert found.crop_pct == pytest.approx(true.crop_pct, abs=TOO_LARGE_PCT)
         assert to_gust(found.speed_pct_s) == pytest.approx(to_gust(true.speed_pct_s), abs=AGREEMENT)

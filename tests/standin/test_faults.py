@@ -9,6 +9,7 @@ import pytest
 
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.causes import LEAST_SHARE, MOST_CAUSES, find_causes
+from ridgewind.core.shake.reading import band_shares
 from ridgewind.standin.body import Body, Technique
 from ridgewind.standin.camera import Script
 from ridgewind.standin.faults import PAIRS, SINGLE, paired_takes, path_of, single_takes
@@ -17,7 +18,8 @@ FIRST_RIGHT, PAIR_RIGHT = 0.9, 0.8
 
 
 def causes_of(motion, *, moves=False):
-    return find_causes(read_motion(motion), moves=moves)
+    reading = read_motion(motion)
+    return find_causes(reading, band_shares(reading)[1], moves=moves)
 
 
 @pytest.fixture(scope="module")

@@ -11,13 +11,14 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import require_positive
 from ridgewind.core.judge.cadence import shown_frames
-from ridgewind.core.judge.polish import PolishCurve, polish_curve
+from ridgewind.core.judge.polish import PolishCurve, Smoothed, polish_curve, smoothed
 from ridgewind.core.motion.path import DOUBTS, Motion
 from ridgewind.core.motion.subject import Subject, SubjectPath
 from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
 from ridgewind.core.shake.reading import (
+    MOST_KEPT,
     EvenShot,
     Reading,
     band_shares,
@@ -32,6 +33,10 @@ Value = TypeVar("Value")
 MOST_READINGS = 8
 """Playback rates that an analysis keeps at a time."""
 
+MOST_SMOOTHED = 2
+"""Choices of frames, of which it keeps what every strength of polish makes of them: all that were
+filmed, and those that are shown at full speed. The largest of what is kept."""
+
 
 class Analysis:
     """Readings of one path, each worked out when first asked for."""
@@ -44,6 +49,7 @@ class Analysis:
         self._at_capture: Reading | None = None
         self._shown: _Recent[float, tuple[Motion, tuple[EvenShot | None, ...]]] = _Recent()
         self._readings: _Recent[tuple[float, float], Reading] = _Recent()
+        self._smoothed: _Recent[tuple[float, bool], Smoothed | None] = _Recent(MOST_SMOOTHED)
         self._polish: _Recent[tuple[float, float, bool], PolishCurve | None] = _Recent()
         self._bands: tuple[tuple[Band, ...], list[Floats]] | None = None
         self._causes: dict[bool, Causes] = {}
@@ -86,12 +92,15 @@ class Analysis:
     ) -> PolishCurve | None:
         """The curve of crop against shake left, at a playback rate."""
 
+        reading = self.reading(playback, step=step)
+
+        def smooth() -> Smoothed | None:
+            return smoothed(reading, aspect=self.motion.aspect, step=step, upright=upright)
+
         def make() -> PolishCurve | None:
-            reading = self.reading(playback, step=step)
-            like = self._polish.known((1.0, step, upright)) if step == 1 else None
-            return polish_curve(
-                reading, aspect=self.motion.aspect, step=step, upright=upright, like=like
-            )
+            kept = len(self.motion.t_s) <= MOST_KEPT
+            frames = self._smoothed.get((step, upright), smooth) if kept else smooth()
+            return None if frames is None else polish_curve(reading, frames)
 
         return self._polish.get((playback, step, upright), make)
 
@@ -117,7 +126,7 @@ class Analysis:
     def causes(self, *, moves: bool) -> Causes:
         """Why it shakes. moves: the camera was meant to move."""
         if moves not in self._causes:
-            self._causes[moves] = find_causes(self.at_capture(), moves=moves)
+            self._causes[moves] = find_causes(self.at_capture(), self.bands()[1], moves=moves)
         return self._causes[moves]
 
 
@@ -172,16 +181,13 @@ class _Recent(Generic[Key, Value]):
     goes first. Safe between threads, which only take out and put in whole entries; two of them may
     work the same value out."""
 
-    def __init__(self) -> None:
+    def __init__(self, most: int = MOST_READINGS) -> None:
         self._kept: dict[Key, tuple[Value]] = {}
-
-    def known(self, key: Key) -> Value | None:
-        found = self._kept.get(key)
-        return None if found is None else found[0]
+        self._most = most
 
     def get(self, key: Key, make: Callable[[], Value]) -> Value:
         found = self._kept.pop(key, None) or (make(),)
         self._kept[key] = found  # the last one now
-        for oldest in list(self._kept)[:-MOST_READINGS]:
+        for oldest in list(self._kept)[: -self._most]:
             self._kept.pop(oldest, None)
         return found[0]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,12 +18,16 @@ from ridgewind.core.judge.likeness import Compared, compare, shakes
 from ridgewind.core.judge.remedies import decide
 from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.judge.shutter import KnownReadout, readout_of
+from ridgewind.core.judge.slow import chosen_rate
 from ridgewind.core.motion.subject import Subject
 from ridgewind.core.moves.move import MoveReading
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import NO_CAUSES, Causes
 from ridgewind.core.shake.reading import Reading
 from ridgewind.core.units import pct_to_deg
+
+SideBySide = Callable[[Sequence[Callable[[], object]]], None]
+"""Has some parts of one piece of work done at the same time, and returns when all are."""
 
 
 @dataclass(frozen=True)
@@ -62,18 +67,21 @@ def assess(
     weights: Weights | None = None,
     subject: Subject | None = None,
     as_filmed: bool = False,
+    side_by_side: SideBySide | None = None,
 ) -> Assessment:
     """Decide under a brief. Milliseconds, so it is never stored. weights: what matters to the
     shooter, the usual ones where not given. subject: that was marked, s in the file. as_filmed:
-    read every frame, also of a film from which its delivery leaves some out."""
+    read every frame, also of a film from which its delivery leaves some out. side_by_side: has
+    parts worked out at the same time, which is worth its threads for a film of minutes."""
     step = 1.0 if as_filmed else delivered_step(clip.fps, brief.delivery_fps)
+    doubt = analysis.doubt
+    if side_by_side is not None and doubt is None:
+        side_by_side(_parts(analysis, clip, brief, step))
     reading = analysis.reading(step=step)
     bands, powers = analysis.bands()
-    doubt = analysis.doubt
     move, causes, lee, likeness = None, NO_CAUSES, None, None
     if doubt is None:
-        move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
-        causes = analysis.causes(moves=move is not None and move.move is not None)
+        move, causes = _as_filmed(analysis, clip)
         lee = find_lee(reading, brief)
     speed = analysis.at_capture().speed_pct_s
     if brief.likeness is not None and doubt is None and shakes(speed):
@@ -112,6 +120,28 @@ def assess(
         doubt=doubt,
         likeness=likeness,
     )
+
+
+def _as_filmed(analysis: Analysis, clip: Clip) -> tuple[MoveReading | None, Causes]:
+    """The move that was meant, and why it shakes."""
+    move = analysis.move(focal_eq_mm=clip.focal_eq_mm, expected=clip.move_expected)
+    return move, analysis.causes(moves=move is not None and move.move is not None)
+
+
+def _parts(analysis: Analysis, clip: Clip, brief: Brief, step: float) -> list[Callable[[], object]]:
+    """What a judgement takes longest for, in parts that need nothing of each other; the analysis
+    keeps what they find."""
+
+    def slowed() -> None:
+        rate = chosen_rate(analysis, brief, fps=clip.fps, duration_s=clip.duration_s)
+        if rate is not None:
+            analysis.polish(rate[0], step=rate[1], upright=clip.upright)
+
+    return [
+        lambda: _as_filmed(analysis, clip),
+        lambda: analysis.polish(step=step, upright=clip.upright),
+        slowed,
+    ]
 
 
 def _at_samples(power: NDArray[np.float64], count: int) -> NDArray[np.float64]:

@@ -17,10 +17,10 @@ from ridgewind.core.clip import USUAL_SHUTTER
 from ridgewind.core.errors import require_positive
 from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.shake.gust import (
+    SpeedSpectrum,
     in_logarithms,
     long_sides_of,
     peak_speed,
-    power_at_playback,
     seconds_of,
 )
 from ridgewind.core.shake.lowpass import LowPass, lowpass
@@ -60,6 +60,28 @@ class PolishPoint:
     @property
     def enlarge(self) -> float:
         return 1.0 / (1.0 - self.crop_pct / 100.0)
+
+
+@dataclass(frozen=True)
+class SmoothedShot:
+    """A shot at every strength, at whatever rate it is played. needed: (k, n) enlargement that each
+    frame wants. speeds: of the smooth paths, k of them. smear_pct, lean_pct: (n - 1,), see
+    PolishCurve. meant_pct_s: (n - 1,) speed of the meant move at capture."""
+
+    needed: Floats
+    speeds: tuple[SpeedSpectrum, ...]
+    smear_pct: Floats
+    lean_pct: Floats
+    meant_pct_s: Floats
+
+
+@dataclass(frozen=True)
+class Smoothed:
+    """The frames of a reading at every strength. shots: by their place in it, None where one was
+    not measured."""
+
+    corners_hz: tuple[float, ...]
+    shots: tuple[SmoothedShot | None, ...]
 
 
 @dataclass(frozen=True)
@@ -103,31 +125,33 @@ class PolishCurve:
         return None if cut is None or not cut.counted.any() else _curve(self.corners_hz, (cut,))
 
 
-def polish_curve(
-    reading: Reading,
-    *,
-    aspect: float,
-    step: float = 1.0,
-    upright: bool = False,
-    like: PolishCurve | None = None,
-) -> PolishCurve | None:
-    """The curve of crop against what is left, at a reading's playback rate; None where nothing
-    was measured. One enlargement serves all shots. aspect: short side / long side. step: frames
-    filmed for each sample of the reading. upright: the long side stands. like: the curve of the
-    same frames at another rate, whose enlargements are taken over, because they do not depend on
-    it."""
+def smoothed(
+    reading: Reading, *, aspect: float, step: float = 1.0, upright: bool = False
+) -> Smoothed | None:
+    """The frames of a reading at every strength, the same at whatever rate they are played; None
+    where nothing was measured. aspect: short side / long side. step: frames filmed for each sample
+    of the reading. upright: the long side stands."""
     require_positive("aspect", aspect)
     measured = [shot for shot in reading.shots if shot.counted.any()]
     if not measured:
         return None
     samples = sum(len(shot.path) for shot in measured)
     corners = CORNERS_HZ[:: 1 + (samples > LONG_SAMPLES) + (samples > LONGEST_SAMPLES)]
-    known = (None,) * len(reading.shots) if like is None else like.shots
     shots = tuple(
-        _polished(shot, corners, aspect, step, upright, done) if shot.counted.any() else None
-        for shot, done in zip(reading.shots, known, strict=True)
+        _smoothed(shot, corners, aspect, step, upright) if shot.counted.any() else None
+        for shot in reading.shots
     )
-    return _curve(corners, shots)
+    return Smoothed(corners, shots)
+
+
+def polish_curve(reading: Reading, frames: Smoothed) -> PolishCurve:
+    """The curve of crop against what is left, at a reading's playback rate. One enlargement serves
+    all shots. frames: those of the reading, at every strength."""
+    shots = tuple(
+        None if one is None else _polished(shot, one)
+        for shot, one in zip(reading.shots, frames.shots, strict=True)
+    )
+    return _curve(frames.corners_hz, shots)
 
 
 def enlargements(off: Floats, *, aspect: float, upright: bool = False) -> Floats:
@@ -174,11 +198,11 @@ class Polisher:
         """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
         return _in_percent(self._path - self.off(corner_hz))
 
-    def left(self, off: Floats) -> Floats:
-        """(n - 1,) squared weighted speed of the smooth path, at the reading's playback rate."""
+    def left(self, off: Floats) -> SpeedSpectrum:
+        """The speeds (n - 1, 4) of the smooth path."""
         shot, units = self._shot, long_sides_of(aspect_to_rho(self._aspect))
         speeds = np.diff((self._path - off) * units, axis=0) * shot.rate_hz
-        return power_at_playback(speeds, rate_hz=shot.rate_hz, playback=shot.playback)
+        return SpeedSpectrum(speeds, rate_hz=shot.rate_hz)
 
 
 def _in_percent(path: Floats) -> Floats:
@@ -187,35 +211,39 @@ def _in_percent(path: Floats) -> Floats:
     return out
 
 
-def _polished(
-    shot: ShotReading,
-    corners: tuple[float, ...],
-    aspect: float,
-    step: float,
-    upright: bool,
-    like: PolishedShot | None,
-) -> PolishedShot:
+def _smoothed(
+    shot: ShotReading, corners: tuple[float, ...], aspect: float, step: float, upright: bool
+) -> SmoothedShot:
     polisher = Polisher(shot, aspect=aspect)
-    needed = np.zeros((len(corners), len(shot.path))) if like is None else like.needed
-    power = np.zeros((len(corners), len(shot.power)))
+    needed, speeds = np.empty((len(corners), len(shot.path))), []
     for row, corner_hz in enumerate(corners):
-        # What was measured wrongly is moved wrongly: the measurement's own error stays in.
         off = polisher.off(corner_hz)
-        power[row] = polisher.left(off) + shot.floor_power
-        if like is None:
-            needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
+        speeds.append(polisher.left(off))
+        needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
     slow = lowpass(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=INTENDED_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     along = shot.speeds[:, 1 if upright else 0]
     across = np.abs(along - np.median(along[shot.counted]))
     exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
-    return PolishedShot(
+    return SmoothedShot(
         needed=needed,
-        power=power,
-        counted=shot.counted,
+        speeds=tuple(speeds),
         smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * exposure_s,
         lean_pct=across * USUAL_READOUT_S,
-        move_pct_s=np.hypot(slow[:, 0], slow[:, 1]) * shot.playback,
+        meant_pct_s=np.hypot(slow[:, 0], slow[:, 1]),
+    )
+
+
+def _polished(shot: ShotReading, frames: SmoothedShot) -> PolishedShot:
+    # What was measured wrongly is moved wrongly: the measurement's own error stays in.
+    powers = [one.power(shot.playback) + shot.floor_power for one in frames.speeds]
+    return PolishedShot(
+        needed=frames.needed,
+        power=np.array(powers),
+        counted=shot.counted,
+        smear_pct=frames.smear_pct,
+        lean_pct=frames.lean_pct,
+        move_pct_s=frames.meant_pct_s * shot.playback,
         playback_hz=shot.rate_hz * shot.playback,
         floor_power=shot.floor_power,
     )

@@ -98,10 +98,17 @@ def describe(
             continue
         within = (path_hz >= low) & (path_hz < high)
         part = np.fft.irfft(path_spectrum * within[:, None], len(centred), axis=0)
-        excursion = part[added : added + len(path)].std(axis=0)
+        excursion = _spread(part[added : added + len(path)])
         inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
         strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
         share = float(totals[column] / overall) if overall > 0 else 0.0
         pan, tilt, roll, zoom = (float(value) for value in excursion)
         bands.append(Band(name, share, (pan, tilt, roll, zoom), strongest))
     return tuple(bands)
+
+
+def _spread(series: Floats) -> Floats:
+    """(k,) standard deviations of a series (n, k)."""
+    power = np.einsum("nk,nk->k", series, series) / len(series)
+    out: Floats = np.sqrt(np.maximum(power - series.mean(axis=0) ** 2, 0.0))
+    return out

@@ -8,14 +8,13 @@ claims enough of S², and never more than three are.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.bands import band_powers
 from ridgewind.core.shake.gust import (
     SPEED_AT_ZERO,
     STEP_PER_DOUBLING,
@@ -125,24 +124,29 @@ class Causes:
 NO_CAUSES = Causes((), None, None)
 
 
-def find_causes(reading: Reading, *, moves: bool) -> Causes:
+def find_causes(reading: Reading, band_powers: Sequence[Floats], *, moves: bool) -> Causes:
     """Causes of a reading as shot, from the shot that holds most of its shake.
 
-    moves: the camera was meant to move, so that what is slower than the step band is not sway.
+    band_powers: of each shot, see band_shares. moves: the camera was meant to move, so that what is
+    slower than the step band is not sway.
     """
-    shots = [shot for shot in reading.shots if shot.reason is None and shot.counted.any()]
+    shots = [
+        (shot, powers)
+        for shot, powers in zip(reading.shots, band_powers, strict=True)
+        if shot.reason is None and shot.counted.any()
+    ]
     if not shots:
         return NO_CAUSES
-    shot = max(shots, key=lambda one: float(one.power[one.counted].sum()))
-    return causes_of_shot(shot, moves=moves)
+    shot, powers = max(shots, key=lambda one: float(one[0].power[one[0].counted].sum()))
+    return causes_of_shot(shot, powers, moves=moves)
 
 
-def causes_of_shot(shot: ShotReading, *, moves: bool) -> Causes:
-    """Causes within one measurable shot."""
+def causes_of_shot(shot: ShotReading, band_powers: Floats, *, moves: bool) -> Causes:
+    """Causes within one measurable shot. band_powers: (n, 5)."""
     total = float(shot.power[shot.counted].mean())
     fatigue = fatigue_of(shot)
     speeds = np.where(shot.counted[:, None], shot.speeds, 0.0)
-    middle, jolt = _without_jolt(shot)
+    middle, jolt = _without_jolt(shot, band_powers)
     if middle.stop - middle.start < LEAST_SAMPLES:
         return Causes((), None, fatigue)
     spectrum = spectrum_of(speeds[middle], rate_hz=shot.rate_hz)
@@ -361,7 +365,7 @@ def _dying(speed: Floats, hz: float, *, rate_hz: float) -> float:
     return float(after[len(after) // 2 :].mean() / max(float(size[top]), 1e-12))
 
 
-def _without_jolt(shot: ShotReading) -> tuple[slice, _Claim | None]:
+def _without_jolt(shot: ShotReading, band_powers: Floats) -> tuple[slice, _Claim | None]:
     """The samples between the ends where one of them is a jolt, and the claim for it."""
     count = len(shot.power)
     ends = round(END_S * shot.rate_hz)
@@ -369,8 +373,7 @@ def _without_jolt(shot: ShotReading) -> tuple[slice, _Claim | None]:
     if count < 4 * ends:
         return whole, None
     # By bands, whose ends are mirrored: the definition of S leaks fast shake into its ends.
-    power = band_powers(shot.speeds, rate_hz=shot.rate_hz).sum(axis=1)
-    power = np.where(shot.counted, power, 0.0)
+    power = np.where(shot.counted, band_powers.sum(axis=1), 0.0)
     usual = float(np.percentile(_means(power[ends:-ends], ends), 75)) + 1e-12
     at_head = power[:ends].sum() >= power[-ends:].sum()
     inward = power if at_head else power[::-1]

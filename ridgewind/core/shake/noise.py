@@ -35,27 +35,34 @@ MEDIAN_OF_MEAN = 0.84
 """Median over mean of a spectrum's power where two parts rule (chi-squared, four degrees)."""
 
 
-def scatter_power(
-    speeds: Floats, counted: Bools, *, floor_power: float, rate_hz: float, playback: float
-) -> float:
-    """Mean square weighted speed that white scatter of the path adds, at playback.
+class Scatter:
+    """White scatter of a path, looked for once and told at whatever rates it is played.
 
     speeds: (n, 4) percent of the long side a second, at capture. counted: (n,) trusted samples.
-    floor_power: mean square weighted speed of half the disagreement of two halves of the points.
     """
-    if counted.sum() < LEAST_SAMPLES or floor_power <= 0:
-        return 0.0
-    known = np.where(counted[:, None], speeds, 0.0)
-    length = fast_length(len(known))
-    power = (np.abs(np.fft.rfft(known, length, axis=0)) ** 2).sum(axis=1)
-    hz = np.fft.rfftfreq(length, 1.0 / rate_hz)
-    # White places have speeds that grow with frequency in this way.
-    shape = np.sin(np.pi * hz / rate_hz) ** 2
-    high = hz >= HIGHEST * hz[-1]
-    level = float(np.median(power[high] / shape[high])) / MEDIAN_OF_MEAN
-    seen = level * shape * weight(hz * playback) ** 2 * playback**2
-    white = 2.0 * float(seen.sum()) / (length * float(counted.sum()))
-    return min(white, MOST_FLOORS * floor_power)
+
+    def __init__(self, speeds: Floats, counted: Bools, *, rate_hz: float) -> None:
+        self._counted, length = int(counted.sum()), fast_length(len(speeds))
+        self._hz = np.fft.rfftfreq(length, 1.0 / rate_hz)
+        # White places have speeds that grow with frequency in this way.
+        self._shape = np.sin(np.pi * self._hz / rate_hz) ** 2
+        if self._counted < LEAST_SAMPLES:
+            return
+        known = np.where(counted[:, None], speeds, 0.0)
+        high = self._hz >= HIGHEST * self._hz[-1]
+        parts = np.fft.rfft(known, length, axis=0)[high]
+        power = np.einsum("fk,fk->f", parts, parts.conj()).real
+        level = float(np.median(power / self._shape[high])) / MEDIAN_OF_MEAN
+        self._a_sample = 2.0 * level / (length * self._counted)
+
+    def power(self, *, floor_power: float, playback: float) -> float:
+        """Mean square weighted speed that it adds. floor_power: mean square weighted speed of half
+        the disagreement of two halves of the points."""
+        if self._counted < LEAST_SAMPLES or floor_power <= 0:
+            return 0.0
+        gains = playback * weight(self._hz * playback)
+        white = self._a_sample * float(self._shape @ gains**2)
+        return min(white, MOST_FLOORS * floor_power)
 
 
 def without_scatter(

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.errors import require_positive
-from ridgewind.core.motion.path import REASONS, Motion, Shot, typical_interval
+from ridgewind.core.motion.path import REASONS, Motion, Shot
 from ridgewind.core.shake import bands as band_module
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.gust import (
     USUAL_SCREEN_DEG,
+    SpeedSpectrum,
     part_speeds,
     peak_speed,
     power_at_playback,
@@ -20,12 +22,16 @@ from ridgewind.core.shake.gust import (
     to_gust,
     to_speed,
 )
-from ridgewind.core.shake.noise import scatter_power, without_scatter
+from ridgewind.core.shake.noise import Scatter, without_scatter
 from ridgewind.core.shake.resample import resample
 from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passing
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
+
+MOST_KEPT = 60_000
+"""Samples of a shot up to which its spectra are kept for another playback rate: a quarter of an
+hour at 60 a second. Those of an hour would take a hundred megabytes."""
 
 PARTS = 4
 """Columns of a path: pan, tilt, roll, zoom."""
@@ -114,8 +120,14 @@ class Reading:
         return to_gust(self.speed_pct_s, screen_deg=screen_deg)
 
     def peak(self, *, screen_deg: float = USUAL_SCREEN_DEG) -> float | None:
-        seconds = [shot.second_power[shot.counted] for shot in self.shots]
-        return _peak_gust(np.concatenate(seconds), screen_deg=screen_deg) if seconds else None
+        peak = self._peak_pct_s
+        return None if peak is None else to_gust(peak, screen_deg=screen_deg)
+
+    @cached_property
+    def _peak_pct_s(self) -> float | None:
+        """Asked for by every remedy, and a sort of all samples."""
+        seconds = np.concatenate([np.zeros(0), *(s.second_power[s.counted] for s in self.shots)])
+        return peak_speed(seconds) if len(seconds) else None
 
     def floor(self, *, screen_deg: float = USUAL_SCREEN_DEG) -> float | None:
         if self.floor_pct_s is None:
@@ -134,7 +146,7 @@ class Reading:
 class EvenShot:
     """A shot's path at even times, the same at whatever rate it is played. even_s: (m,), s in the
     file. path, error: (m, 4). counted: (m - 1,) trusted samples between them. lag: see
-    ShotReading."""
+    ShotReading. aspect: short side / long side."""
 
     rate_hz: float
     even_s: Floats
@@ -142,6 +154,39 @@ class EvenShot:
     error: Floats
     counted: Bools
     lag: Floats | None
+    aspect: float
+
+    @cached_property
+    def speeds(self) -> Floats:
+        """(m - 1, 4), see part_speeds."""
+        return part_speeds(self.path, rate_hz=self.rate_hz, aspect=self.aspect)
+
+    @property
+    def error_speeds(self) -> Floats:
+        """(m - 1, 4), see part_speeds."""
+        return part_speeds(self.error, rate_hz=self.rate_hz, aspect=self.aspect)
+
+    @cached_property
+    def spectra(self) -> tuple[SpeedSpectrum, SpeedSpectrum]:
+        """Of the path and of its error."""
+        speeds = (self.speeds, self.error_speeds)
+        path, error = (SpeedSpectrum(one, rate_hz=self.rate_hz) for one in speeds)
+        return path, error
+
+    @cached_property
+    def scatter(self) -> Scatter:
+        return Scatter(self.speeds, self.counted, rate_hz=self.rate_hz)
+
+    def powers(self, playback: float) -> tuple[Floats, Floats]:
+        """Squared weighted speeds (m - 1,) of the path and of its error at a playback rate."""
+        if len(self.path) > MOST_KEPT:
+            path, error = (
+                power_at_playback(one, rate_hz=self.rate_hz, playback=playback)
+                for one in (self.speeds, self.error_speeds)
+            )
+        else:
+            path, error = (one.power(playback) for one in self.spectra)
+        return path, error
 
 
 def evened(motion: Motion) -> tuple[EvenShot | None, ...]:
@@ -220,14 +265,15 @@ def _evened(motion: Motion, shot: Shot) -> EvenShot:
     path = np.column_stack([column[inside] for column in columns])
     measured = np.column_stack([path, motion.error[inside]])
     even_s, both = resample(t_s, trusted, measured, curves=PARTS)
-    rate_hz = 1.0 / typical_interval(t_s)
+    rate_hz = (len(even_s) - 1) / float(even_s[-1] - even_s[0])
     held = motion.held
     lag = None if held is None else _lag(path, held[inside], t_s, even_s, both[:, :PARTS])
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     counted = trusted[nearest]
     return EvenShot(
-        rate_hz, even_s, both[:, :PARTS], both[:, PARTS:], counted[1:] & counted[:-1], lag
-    )
+        rate_hz, even_s, both[:, :PARTS], both[:, PARTS:], counted[1:] & counted[:-1], lag,
+        motion.aspect,
+    )  # fmt: skip
 
 
 def _read_shot(motion: Motion, shot: Shot, even: EvenShot | None, playback: float) -> ShotReading:
@@ -240,14 +286,9 @@ def _read_shot(motion: Motion, shot: Shot, even: EvenShot | None, playback: floa
             none.astype(bool), 0.0, 0.0, playback, np.zeros((0, 4)), np.zeros((0, 4)),
         )  # fmt: skip
     rate_hz, counted = even.rate_hz, even.counted
-    speeds = part_speeds(even.path, rate_hz=rate_hz, aspect=motion.aspect)
-    power = power_at_playback(speeds, rate_hz=rate_hz, playback=playback)
-    errors = part_speeds(even.error, rate_hz=rate_hz, aspect=motion.aspect)
-    error_power = power_at_playback(errors, rate_hz=rate_hz, playback=playback)
+    power, error_power = even.powers(playback)
     floor_power = float(error_power[counted].mean()) if counted.any() else 0.0
-    scatter = scatter_power(
-        speeds, counted, floor_power=floor_power, rate_hz=rate_hz, playback=playback
-    )
+    scatter = even.scatter.power(floor_power=floor_power, playback=playback)
     power = without_scatter(power, counted, scatter_power=scatter, floor_power=floor_power)
     return ShotReading(
         start_s=start_s,
@@ -261,7 +302,7 @@ def _read_shot(motion: Motion, shot: Shot, even: EvenShot | None, playback: floa
         rate_hz=rate_hz,
         playback=playback,
         path=even.path,
-        speeds=speeds,
+        speeds=even.speeds,
         lag=even.lag,
     )
 

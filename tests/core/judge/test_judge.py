@@ -13,6 +13,7 @@ from ridgewind.core.clip import Clip
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.analysis import MOST_READINGS
+from ridgewind.services.assessing import side_by_side
 from tests.conftest import make_motion, sine
 
 
@@ -131,3 +132,22 @@ def test_an_analysis_is_safe_between_threads_and_keeps_what_was_asked_for_last()
     for rate in rates[1:MOST_READINGS]:
         analysis.reading(rate)
         assert analysis.reading(1.0) is first
+
+
+def test_worked_out_side_by_side_it_is_the_same_judgement():
+    motion = make_motion(rate_hz=60, seconds=20, pan=sine(0.6, 2.3), tilt=sine(0.3, 6.1))
+    clip = Clip(60.0, 20.0, True, (1920, 1080), 26.0)
+    for fps in (24.0, 30.0, 60.0):
+        brief = replace(usual_brief(), delivery_fps=fps)
+        one = assess(Analysis(motion), clip, brief)
+        other = assess(Analysis(motion), clip, brief, side_by_side=side_by_side)
+        assert other.decision == one.decision
+        assert (other.causes, other.bands, other.lee) == (one.causes, one.bands, one.lee)
+
+
+def test_what_fails_side_by_side_is_raised():
+    def fails():
+        raise ValueError("in one of the parts")
+
+    with pytest.raises(ValueError, match="one of the parts"):
+        side_by_side([lambda: None, fails])

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
-from ridgewind.core.judge.polish import Polisher, enlargements, polish_curve
+from ridgewind.core.judge.polish import Polisher, enlargements
 from ridgewind.core.motion.readout import Readout
 from ridgewind.core.shake import read_motion
 from tests.conftest import ASPECT, make_motion, sine
@@ -24,8 +24,7 @@ TOO_LARGE_PCT = 0.3
 
 
 def curve_of(**parts):
-    return polish_curve(read_motion(make_motion(rate_hz=RATE_HZ, seconds=12, **parts)),
-                        aspect=ASPECT)  # fmt: skip
+    return Analysis(make_motion(rate_hz=RATE_HZ, seconds=12, **parts)).polish()
 
 
 @pytest.mark.parametrize(("hz", "size_pct"), [(2.0, 1.0), (1.4, 0.6), (4.0, 0.3)])

@@ -19,7 +19,7 @@ from ridgewind.core.motion.path import UNSETTLED_TRUST, with_rival
 from ridgewind.core.motion.rigid import rigid_groups
 from ridgewind.core.shake import read_motion
 from ridgewind.core.shake.doubt import with_noise_told
-from ridgewind.core.shake.noise import scatter_power, without_scatter
+from ridgewind.core.shake.noise import Scatter, without_scatter
 from tests.conftest import make_motion, sine, texture, track, view
 
 SIZE = (480, 270)
@@ -221,7 +221,7 @@ def replace_pan(motion, value):
 def test_without_disagreement_nothing_is_taken_out():
     speeds = np.random.default_rng(1).normal(0, 1, (200, 4))
     counted = np.ones(200, bool)
-    assert scatter_power(speeds, counted, floor_power=0.0, rate_hz=30, playback=1.0) == 0.0
+    assert Scatter(speeds, counted, rate_hz=30).power(floor_power=0.0, playback=1.0) == 0.0
     power = (speeds**2).sum(axis=1)
     whole = without_scatter(power, counted, scatter_power=0.0, floor_power=0.0)
     assert np.array_equal(whole, power)

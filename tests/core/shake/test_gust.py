@@ -10,7 +10,15 @@ from hypothesis import strategies as st
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.shake import read_motion
-from ridgewind.core.shake.gust import part_speeds, rolling_mean, to_gust, to_speed, weight
+from ridgewind.core.shake.gust import (
+    SpeedSpectrum,
+    part_speeds,
+    power_at_playback,
+    rolling_mean,
+    to_gust,
+    to_speed,
+    weight,
+)
 from tests.conftest import make_motion, sine
 
 WORKED = [
@@ -136,6 +144,26 @@ def test_rolling_mean_skips_what_does_not_count():
     counted = np.array([True, False, True, True])
     assert rolling_mean(values, counted, window=3).tolist() == [1.0, 2.0, 4.0, 4.0]
     assert np.isnan(rolling_mean(values, np.zeros(4, bool), window=3)).all()
+
+
+@given(st.integers(3, 400), st.integers(1, 500))
+def test_rolling_mean_where_all_counts_is_that_of_its_windows(count, window):
+    values = np.random.default_rng(count).uniform(0, 5, count)
+    half = window // 2
+    by_hand = [values[max(0, k - half) : k + half + 1].mean() for k in range(count)]
+    assert rolling_mean(values, np.ones(count, bool), window=window) == pytest.approx(by_hand)
+
+
+@settings(max_examples=30)
+@given(st.floats(0.1, 2.0), st.floats(24, 120), st.integers(3, 30), st.integers(0, 99))
+def test_transformed_once_speeds_weigh_what_they_weigh_at_each_rate(playback, rate_hz, seconds, k):
+    white = np.random.default_rng(k).normal(0, 1, (round(seconds * rate_hz), 4))
+    speeds = np.cumsum(white, axis=0) * 0.2 + white
+    once = SpeedSpectrum(speeds, rate_hz=rate_hz).power(playback)
+    each = power_at_playback(speeds, rate_hz=rate_hz, playback=playback)
+    assert to_gust(once.mean() ** 0.5) == pytest.approx(to_gust(each.mean() ** 0.5), abs=0.002)
+    if playback >= 1.0:
+        assert once == pytest.approx(each, rel=1e-9, abs=1e-9)
 
 
 def test_a_wrong_call_names_value_and_rule():
