@@ -149,7 +149,7 @@ class SpeedSpectrum:
 
     def power(self, playback: float) -> Floats:
         """Squared weighted speed (n,) when played at `playback` times their rate: that of
-        `power_at_playback`, to a ten-thousandth where it is slowed, as the ends are extended
+        `power_at_playback`, to a thousandth where it is slowed, as the ends are extended
         further then."""
         if playback > 1.0:  # not as far as they must be
             return power_at_playback(self._speeds, rate_hz=self._rate_hz, playback=playback)
