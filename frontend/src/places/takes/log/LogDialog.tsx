@@ -9,8 +9,9 @@ import { Key } from "../../../keys/Key";
 import { Segments } from "../../../ui/Segments";
 import { Select } from "../../../ui/Select";
 import { Toggle } from "../../../ui/Toggle";
-import { KeptStretch, type Stretch } from "./KeptStretch";
+import { KeptStretch } from "./KeptStretch";
 import { RatesDrawing } from "./RatesDrawing";
+import type { Stretch } from "./stretch";
 
 const USUAL_FOCAL = 26;
 

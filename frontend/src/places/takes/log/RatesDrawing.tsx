@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { LogPreview } from "../../../api/logs";
 import { linesIn, spanOf } from "../../../charts/lines";
 import { useWidth } from "../../../ui/useWidth";
-import type { Stretch } from "./KeptStretch";
+import type { Stretch } from "./stretch";
 
 const HEIGHT = 90;
 const PARTS = [
