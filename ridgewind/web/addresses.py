@@ -12,11 +12,13 @@ from collections.abc import Callable
 from functools import cache
 from importlib import import_module
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 from flask import Flask
 from flask.typing import ResponseReturnValue
-from flask_openapi3 import APIBlueprint, OpenAPI
+
+if TYPE_CHECKING:
+    from flask_openapi3 import APIBlueprint, OpenAPI
 
 PLACES = (
     "status_routes", "takes.upload_routes", "takes.routes", "takes.many_routes",
@@ -89,6 +91,8 @@ def _blueprint(place: str) -> APIBlueprint:
 
 
 def _holding(*apis: APIBlueprint) -> OpenAPI:
+    from flask_openapi3 import OpenAPI  # noqa: PLC0415 (a tenth of a start; its places need it)
+
     app = OpenAPI(__name__, doc_ui=False, static_folder=None)
     for api in apis:
         app.register_api(api)

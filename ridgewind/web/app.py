@@ -7,9 +7,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 
 from flask import Flask, Response, send_from_directory
-from flask_openapi3 import Info, OpenAPI
 
-from ridgewind import __version__
 from ridgewind.jobs.mover import Mover
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.relocation import Relocation
@@ -56,22 +54,17 @@ class Config:
     relocation: Relocation | None = None
 
 
-def bare() -> OpenAPI:
-    """An application that refuses a request as ours does, and answers at no address yet."""
-    return OpenAPI(
-        "ridgewind",
-        info=Info(title="Ridgewind", version=__version__),
-        validation_error_status=400,
-        validation_error_callback=errors.validation,
-        doc_ui=False,
-        static_folder=None,
-    )
+class Application(Flask):
+    """Plain Flask: what checks requests against their models comes with the first place that is
+    asked for, and looks here for what to call where one does not fit."""
+
+    url_rule_class = LazyRule
+    validation_error_callback = staticmethod(errors.validation)
 
 
 def create_app(config: Config) -> Flask:
     """The application on a prepared library; starts no worker."""
-    app = bare()
-    app.url_rule_class = LazyRule
+    app = Application("ridgewind", static_folder=None)
     library = Library(config.library)
     app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
     queue = Queue(library, on_put=config.on_put)

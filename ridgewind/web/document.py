@@ -8,6 +8,9 @@ import os
 import sys
 from pathlib import Path
 
+from flask_openapi3 import Info, OpenAPI
+
+from ridgewind import __version__
 from ridgewind.web.blueprint import DOCUMENTED
 
 
@@ -15,9 +18,14 @@ def document() -> dict[str, object]:
     """The API from its models and routes alone; in a process that has not imported them yet."""
     os.environ[DOCUMENTED] = "1"
     from ridgewind.web import addresses  # noqa: PLC0415
-    from ridgewind.web.app import bare  # noqa: PLC0415
 
-    app = bare()
+    app = OpenAPI(
+        "ridgewind",
+        info=Info(title="Ridgewind", version=__version__),
+        validation_error_status=400,
+        doc_ui=False,
+        static_folder=None,
+    )
     for api in addresses.blueprints():
         app.register_api(api)
     found: dict[str, object] = app.api_doc

@@ -12,7 +12,9 @@ from werkzeug.routing import Rule
 from ridgewind.web import addresses
 from ridgewind.web.app import Config, create_app
 
-NOT_AT_A_START = {"cv2", "av", "scipy", "PIL", "huey", "segno", "icalendar", "opentimelineio"}
+NOT_AT_A_START = {
+    "cv2", "av", "scipy", "PIL", "huey", "segno", "icalendar", "opentimelineio", "flask_openapi3",
+}  # fmt: skip
 NOR_OURS = ("_routes", ".routes", ".story", ".camera")
 
 
