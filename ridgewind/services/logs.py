@@ -39,9 +39,9 @@ METHOD = "turning-rates-1"
 SIZE_PX = (1920, 1080)
 """Picture that a log without a film is judged for."""
 
-LONGEST_KEPT_S = 3600.0
+LONGEST_KEPT_S = 900.0
 """Of a log that becomes one take: its path is judged where its page is opened, as a film's is, and
-of a day's the server would hold a gigabyte."""
+of a day's the server would hold a gigabyte. Of so much it is some seventy megabytes."""
 
 AROUND_S = 2.0
 """Of a log that is kept before and after the film to which it belongs."""
@@ -177,10 +177,8 @@ def _within(rates: TurnRates, stretch: tuple[float, float] | None) -> TurnRates:
             raise LogError("there is next to nothing of it in that stretch", "choose a longer one")
         rates = found
     if _seconds(rates) > LONGEST_KEPT_S:
-        lasts = time_words(_seconds(rates))
-        raise LogError(
-            f"it lasts {lasts}, and a take an hour at most", "choose which of it to keep"
-        )
+        lasts, most = time_words(_seconds(rates)), time_words(LONGEST_KEPT_S)
+        raise LogError(f"it lasts {lasts}, and a take {most} at most", "choose which of it to keep")
     return rates
 
 

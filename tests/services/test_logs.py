@@ -123,9 +123,9 @@ def long_log(tmp_path, log_of, monkeypatch):
     return log
 
 
-def test_of_a_log_of_hours_a_take_is_made_of_an_hour_at_most(library, db, long_log):
+def test_of_a_log_of_hours_a_take_is_made_of_a_part(library, db, long_log):
     told = {"name": "Day", "mapping": mapping_of(library, db, long_log)}
-    with pytest.raises(LogError, match=r"lasts 1:59 min.*hour at most"):
+    with pytest.raises(LogError, match=r"lasts 1:59 min, and a take 60.0 s at most"):
         work.add_alone(library, db, long_log, **told)
     with pytest.raises(LogError, match="next to nothing"):
         work.add_alone(library, db, long_log, stretch=(9e5, 9.1e5), **told)

@@ -43,7 +43,7 @@ SLOWEST_HZ, FASTEST_HZ = 10.0, 1000.0
 USUAL_HZ = 240.0
 """Rate to which faster logs are brought: nothing above 120 Hz is seen."""
 
-LONG_SAMPLES, LONG_HZ = 180_000, 60.0
+LONG_SAMPLES, LONG_HZ = 54_000, 60.0
 """Samples from which the path of a long log is brought to a lower rate, and down to which: what is
 over 30 Hz weighs next to nothing, and hours of it would fill the memory of whoever looks at it."""
 

@@ -29,9 +29,9 @@ from ridgewind.core.shake.stretch import PEAK_ALLOWANCE, Stretch, longest_passin
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
 
-MOST_KEPT = 60_000
-"""Samples of a shot up to which its spectra are kept for another playback rate: a quarter of an
-hour at 60 a second. Those of an hour would take a hundred megabytes."""
+MOST_KEPT = 50_000
+"""Samples of a shot up to which its spectra are kept for another playback rate: some fourteen
+minutes at 60 a second. Those of an hour would take a hundred megabytes."""
 
 PARTS = 4
 """Columns of a path: pan, tilt, roll, zoom."""
