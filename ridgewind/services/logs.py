@@ -41,7 +41,7 @@ SIZE_PX = (1920, 1080)
 
 LONGEST_KEPT_S = 900.0
 """Of a log that becomes one take: its path is judged where its page is opened, as a film's is, and
-of a day's the server would hold a gigabyte. Of so much it is some seventy megabytes."""
+of a day's the server would hold a gigabyte. Of so much it is some fifty megabytes."""
 
 AROUND_S = 2.0
 """Of a log that is kept before and after the film to which it belongs."""
