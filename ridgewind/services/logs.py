@@ -153,7 +153,7 @@ def attach(
         if match.offset.certainty >= SURE:
             begun_s, ended_s = picture.t_s[[0, -1]] - match.offset.seconds
             rates = cut_rates(rates, begun_s - AROUND_S, ended_s + AROUND_S) or rates
-        if _seconds(rates) > LONGEST_KEPT_S:
+        elif _seconds(rates) > LONGEST_KEPT_S:
             raise LogError(
                 "the film shows too little motion to find its place in it",
                 "cut it to the stretch that belongs to the take",
@@ -162,8 +162,6 @@ def attach(
             db, take_id, name=name, rates=rates, mapping=mapping, offset=match.offset, match=match
         )
     else:
-        first_s = float(rates.t_s[0])
-        rates = cut_rates(rates, first_s, first_s + LONGEST_KEPT_S) or rates
         keep_instead(library, db, take_id, name=name, rates=rates, mapping=mapping)
     remember(db, table.names, mapping)
 
@@ -263,6 +261,9 @@ def keep_instead(
     motion = path_at(rates, take.focal_eq_mm)
     with database.atomic(db):
         _measure_by_log(library, db, clips.by_id(db, take.clip_id), motion, take.focal_eq_mm)
+    first_s, lasts_s = float(rates.t_s[0]), clips.by_id(db, take.clip_id).duration_s
+    if lasts_s is not None:
+        rates = cut_rates(rates, first_s, first_s + lasts_s + AROUND_S) or rates
     keep_beside(db, take_id, name=name, rates=rates, mapping=mapping, offset=None)
 
 

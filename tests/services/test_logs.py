@@ -152,3 +152,26 @@ def test_a_film_that_tells_no_place_takes_no_log_of_hours(library, db, tmp_path,
     with pytest.raises(LogError, match="too little motion"):
         work.attach(library, db, long_log, take_id=take_id, name="Day", mapping=mapping)
     assert motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id) is None
+
+
+def test_a_long_film_keeps_a_log_as_long_as_itself(library, db, tmp_path, log_of, monkeypatch):
+    monkeypatch.setattr(work, "LONGEST_KEPT_S", 2.0)  # of which the film is twice as long
+    film(SCRIPT, tmp_path / "take.mp4")
+    take_id = bring_in(library, db, tmp_path / "take.mp4")
+    log = log_of(before_s=1.37)
+    work.attach(library, db, log, take_id=take_id, name="Log", mapping=mapping_of(library, db, log))
+    kept = motion_logs.of_clip(db, takes.by_id(db, take_id).clip_id)
+    assert kept.motion.t_s[-1] - kept.motion.t_s[0] > 4.0
+
+
+def test_instead_of_a_picture_as_much_of_a_log_is_kept_as_the_film_lasts(
+    library, db, tmp_path, long_log
+):
+    blank = [np.full((270, 480), 128, np.uint8)] * 100
+    take_id = bring_in(library, db, write_film(tmp_path / "blank.mp4", blank))
+    mapping = mapping_of(library, db, long_log)
+    work.attach(library, db, long_log, take_id=take_id, name="Day", mapping=mapping)
+    take = takes.by_id(db, take_id)
+    assert take.duration_s == pytest.approx(100 / 30, abs=0.1)
+    kept = motion_logs.of_clip(db, take.clip_id)
+    assert kept.motion.t_s[-1] - kept.motion.t_s[0] == pytest.approx(100 / 30 + 2.0, abs=0.2)

@@ -54,7 +54,11 @@ function Log({ file, onClose, take }: Props & { file: File }) {
   const kept = long ? (chosen ?? ([0, preview.longest_s] as const)) : null;
   const now = mapping ?? preview?.mapping;
   const fault = sent.error ?? found.error ?? keep.error;
-  const put = (part: Partial<LogMapping>) => now && setMapping({ ...now, ...part });
+  const put = (part: Partial<LogMapping>) => {
+    if (!now) return;
+    setMapping({ ...now, ...part });
+    if (part.time ?? part.time_unit) setChosen(null); // of times that it has no more
+  };
   const columns = (preview?.names ?? []).map((name) => ({ value: name, words: name }));
   const name = file.name.replace(/\.[^.]*$/, "").slice(0, 120) || "Motion log";
   const save = () => {
@@ -146,7 +150,8 @@ function Log({ file, onClose, take }: Props & { file: File }) {
           <p className="text-note" data-testid="log-says">
             {format.seconds(preview.seconds)} at {preview.rate_hz.toFixed(0)} samples a second,{" "}
             {preview.gaps === 0 ? "no gaps" : `${preview.gaps} gaps`}. Gust{" "}
-            <b>{format.gust(preview.gust)}</b> at {take?.focal ?? USUAL_FOCAL} mm.
+            <b>{format.gust(preview.gust)}</b>
+            {kept && ", all of it,"} at {take?.focal ?? USUAL_FOCAL} mm.
           </p>
           {kept && (
             <KeptStretch
