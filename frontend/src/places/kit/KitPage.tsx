@@ -81,7 +81,7 @@ function Setups({ kit }: { kit: Kit }) {
             figure={format.millimetres(Math.round(item.focal_eq_mm))}
           >
             {/* Room for it in every row, so that focal lengths stand below each other. */}
-            <span className="min-w-[48px]">
+            <span className="sm:min-w-[48px]">
               {!item.usual && !item.archived && (
                 <Button look="bare" onClick={() => void use(item)}>
                   Use
