@@ -33,11 +33,6 @@ Value = TypeVar("Value")
 MOST_READINGS = 8
 """Playback rates that an analysis keeps at a time."""
 
-MOST_SMOOTHED = 2
-"""Choices of frames, of which it keeps what every strength of polish makes of them: all that were
-filmed, and those that are shown at full speed. The largest of what is kept."""
-
-
 class Analysis:
     """Readings of one path, each worked out when first asked for."""
 
@@ -49,7 +44,9 @@ class Analysis:
         self._at_capture: Reading | None = None
         self._shown: _Recent[float, tuple[Motion, tuple[EvenShot | None, ...]]] = _Recent()
         self._readings: _Recent[tuple[float, float], Reading] = _Recent()
-        self._smoothed: _Recent[tuple[float, bool], Smoothed | None] = _Recent(MOST_SMOOTHED)
+        # The largest of what is kept: of all that was filmed, and of the frames last thinned out.
+        self._smoothed: dict[bool, _Recent[tuple[float, bool], Smoothed | None]]
+        self._smoothed = {all_frames: _Recent(1) for all_frames in (True, False)}
         self._polish: _Recent[tuple[float, float, bool], PolishCurve | None] = _Recent()
         self._bands: tuple[tuple[Band, ...], list[Floats]] | None = None
         self._causes: dict[bool, Causes] = {}
@@ -99,7 +96,7 @@ class Analysis:
 
         def make() -> PolishCurve | None:
             kept = len(self.motion.t_s) <= MOST_KEPT
-            frames = self._smoothed.get((step, upright), smooth) if kept else smooth()
+            frames = self._smoothed[step == 1].get((step, upright), smooth) if kept else smooth()
             return None if frames is None else polish_curve(reading, frames)
 
         return self._polish.get((playback, step, upright), make)

@@ -76,6 +76,7 @@ def assess(
     step = 1.0 if as_filmed else delivered_step(clip.fps, brief.delivery_fps)
     doubt = analysis.doubt
     if side_by_side is not None and doubt is None:
+        analysis.reading()  # asked for by two of the parts
         side_by_side(_parts(analysis, clip, brief, step))
     reading = analysis.reading(step=step)
     bands, powers = analysis.bands()

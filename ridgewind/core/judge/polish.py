@@ -37,6 +37,10 @@ LONG_SAMPLES, LONGEST_SAMPLES = 12_000, 30_000
 """From this many samples on, only every second and every third strength is tried, so that a take of
 ten minutes is judged in a tenth of a second."""
 
+SAMPLES_A_WAVE, FEWEST_HZ = 6.0, 8.0
+"""Of such a take, what is left is looked at in so many samples for each wave at the corner, but at
+least so many a second: at half of that a smooth path has 0.002 of what was filmed."""
+
 LIGHT_PCT, MEDIUM_PCT = 4.0, 10.0
 """Crop up to which a polish is light, and medium; beyond it is strong (definition)."""
 
@@ -65,11 +69,13 @@ class PolishPoint:
 @dataclass(frozen=True)
 class SmoothedShot:
     """A shot at every strength, at whatever rate it is played. needed: (k, n) enlargement that each
-    frame wants. speeds: of the smooth paths, k of them. smear_pct, lean_pct: (n - 1,), see
+    frame wants. speeds: of the smooth paths, k of them, each in every so many-th sample, `every` of
+    them as well. smear_pct, lean_pct: (n - 1,), see
     PolishCurve. meant_pct_s: (n - 1,) speed of the meant move at capture."""
 
     needed: Floats
     speeds: tuple[SpeedSpectrum, ...]
+    every: tuple[int, ...]
     smear_pct: Floats
     lean_pct: Floats
     meant_pct_s: Floats
@@ -85,13 +91,27 @@ class Smoothed:
 
 
 @dataclass(frozen=True)
+class Left:
+    """What shakes of a shot at one strength, in every `every`-th sample of the reading. power: (m,)
+    squared weighted speed of the smooth path, not enlarged. counted: (m,)."""
+
+    power: Floats
+    counted: NDArray[np.bool_]
+    every: int
+
+    def part(self, stretch: Stretch) -> Left:
+        inside = slice(stretch.start // self.every, -(-stretch.stop // self.every))
+        return Left(self.power[inside], self.counted[inside], self.every)
+
+
+@dataclass(frozen=True)
 class PolishedShot:
-    """A shot at every strength. needed: (k, n) enlargement that each frame wants. power: (k, n - 1)
-    squared weighted speed of the smooth path, not enlarged. counted: (n - 1,). smear_pct,
-    lean_pct, move_pct_s: (n - 1,), see PolishCurve. playback_hz: samples a second."""
+    """A shot at every strength. needed: (k, n) enlargement that each frame wants. left: k of them.
+    counted, smear_pct, lean_pct, move_pct_s: (n - 1,), see PolishCurve. playback_hz: samples a
+    second."""
 
     needed: Floats
-    power: Floats
+    left: tuple[Left, ...]
     counted: NDArray[np.bool_]
     smear_pct: Floats
     lean_pct: Floats
@@ -138,7 +158,9 @@ def smoothed(
     samples = sum(len(shot.path) for shot in measured)
     corners = CORNERS_HZ[:: 1 + (samples > LONG_SAMPLES) + (samples > LONGEST_SAMPLES)]
     shots = tuple(
-        _smoothed(shot, corners, aspect, step, upright) if shot.counted.any() else None
+        _smoothed(shot, corners, aspect, step, upright, samples > LONG_SAMPLES)
+        if shot.counted.any()
+        else None
         for shot in reading.shots
     )
     return Smoothed(corners, shots)
@@ -198,27 +220,37 @@ class Polisher:
         """(n, 4) the smooth path: pan %, tilt %, roll °, zoom %."""
         return _in_percent(self._path - self.off(corner_hz))
 
-    def left(self, off: Floats) -> SpeedSpectrum:
-        """The speeds (n - 1, 4) of the smooth path."""
+    def left(self, off: Floats, *, every: int = 1) -> SpeedSpectrum:
+        """The speeds of the smooth path, in every so many-th sample."""
         shot, units = self._shot, long_sides_of(aspect_to_rho(self._aspect))
-        speeds = np.diff((self._path - off) * units, axis=0) * shot.rate_hz
-        return SpeedSpectrum(speeds, rate_hz=shot.rate_hz)
+        before, after = (
+            self._path[first:last:every] - off[first:last:every]
+            for first, last in ((0, -1), (1, None))
+        )
+        speeds = (after - before) * units * shot.rate_hz
+        return SpeedSpectrum(speeds, rate_hz=shot.rate_hz / every)
 
 
 def _in_percent(path: Floats) -> Floats:
-    out: Floats = path.copy()
+    out: Floats = path.copy(order="K")
     out[:, 3] = 100.0 * np.expm1(path[:, 3] / 100.0)
     return out
 
 
 def _smoothed(
-    shot: ShotReading, corners: tuple[float, ...], aspect: float, step: float, upright: bool
+    shot: ShotReading,
+    corners: tuple[float, ...],
+    aspect: float,
+    step: float,
+    upright: bool,
+    is_long: bool,
 ) -> SmoothedShot:
     polisher = Polisher(shot, aspect=aspect)
+    every = tuple(_every(corner_hz, shot.rate_hz) if is_long else 1 for corner_hz in corners)
     needed, speeds = np.empty((len(corners), len(shot.path))), []
     for row, corner_hz in enumerate(corners):
         off = polisher.off(corner_hz)
-        speeds.append(polisher.left(off))
+        speeds.append(polisher.left(off, every=every[row]))
         needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
     slow = lowpass(shot.speeds[:, :2], rate_hz=shot.rate_hz, corner_hz=INTENDED_HZ)
     # A steady pan leans uprights too, but evenly, which is no wobble.
@@ -228,18 +260,27 @@ def _smoothed(
     return SmoothedShot(
         needed=needed,
         speeds=tuple(speeds),
+        every=every,
         smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * exposure_s,
         lean_pct=across * USUAL_READOUT_S,
         meant_pct_s=np.hypot(slow[:, 0], slow[:, 1]),
     )
 
 
+def _every(corner_hz: float, rate_hz: float) -> int:
+    """Every how many-th sample is enough to see a path without what is faster than a corner."""
+    return max(1, int(rate_hz / max(FEWEST_HZ, SAMPLES_A_WAVE * corner_hz)))
+
+
 def _polished(shot: ShotReading, frames: SmoothedShot) -> PolishedShot:
     # What was measured wrongly is moved wrongly: the measurement's own error stays in.
-    powers = [one.power(shot.playback) + shot.floor_power for one in frames.speeds]
+    left = [
+        Left(one.power(shot.playback) + shot.floor_power, _any(shot.counted, every), every)
+        for one, every in zip(frames.speeds, frames.every, strict=True)
+    ]
     return PolishedShot(
         needed=frames.needed,
-        power=np.array(powers),
+        left=tuple(left),
         counted=shot.counted,
         smear_pct=frames.smear_pct,
         lean_pct=frames.lean_pct,
@@ -253,7 +294,7 @@ def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
     inside = slice(stretch.start, stretch.stop)
     return PolishedShot(
         needed=shot.needed[:, stretch.start : stretch.stop + 1],
-        power=shot.power[:, inside],
+        left=tuple(one.part(stretch) for one in shot.left),
         counted=shot.counted[inside],
         smear_pct=shot.smear_pct[inside],
         lean_pct=shot.lean_pct[inside],
@@ -288,7 +329,7 @@ def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[Poli
         crop_pct = 100.0 * (1.0 - 1.0 / enlarge)
         crop_pct = max(crop_pct, points[-1].crop_pct) if points else crop_pct
         enlarge = 1.0 / (1.0 - crop_pct / 100.0)
-        counted = np.concatenate([shot.power[row][shot.counted] for shot in shots])
+        counted = np.concatenate([shot.left[row].power[shot.left[row].counted] for shot in shots])
         seconds = np.concatenate([_counted_seconds(shot, row) for shot in shots])
         speed = float(counted.mean()) ** 0.5
         peak = peak_speed(seconds)
@@ -298,5 +339,11 @@ def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[Poli
 
 def _counted_seconds(shot: PolishedShot, row: int) -> Floats:
     """Squared speed over the surrounding second at one strength, where it counts."""
-    around = seconds_of(shot.power[row], shot.counted, playback_hz=shot.playback_hz)
-    return around[shot.counted]
+    left = shot.left[row]
+    around = seconds_of(left.power, left.counted, playback_hz=shot.playback_hz / left.every)
+    return around[left.counted]
+
+
+def _any(counted: NDArray[np.bool_], every: int) -> NDArray[np.bool_]:
+    """Of so many samples each, whether one counts."""
+    return np.logical_or.reduceat(counted, np.arange(0, len(counted), every))

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.core.shake.gust import in_long_sides
-from ridgewind.core.shake.lowpass import lowpass
+from ridgewind.core.shake.lowpass import LowPass
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.units import aspect_to_rho, pct_to_deg
 
@@ -131,16 +131,15 @@ def read_move(
         return None
     rho = aspect_to_rho(aspect)
     seen = in_long_sides(shot.path, rho=rho)
-    meant = lowpass(seen, corner_hz=INTENDED_HZ, rate_hz=shot.rate_hz)
+    smooth = LowPass(seen, rate_hz=shot.rate_hz)
+    meant = smooth.slow(INTENDED_HZ)
     t_s = shot.start_s + np.arange(len(meant)) / shot.rate_hz
-    move = _move_of(shot, seen, meant, t_s, rho, focal_eq_mm, expected=expected)
+    move = _move_of(shot, smooth, meant, t_s, rho, focal_eq_mm, expected=expected)
     return MoveReading(
         move=move,
         t_s=t_s,
         intended=meant[:, :2],
-        wander_pct=float(
-            np.ptp(lowpass(seen[:, :2], corner_hz=WANDER_HZ, rate_hz=shot.rate_hz), axis=0).max()
-        ),
+        wander_pct=float(np.ptp(smooth.slow(WANDER_HZ)[:, :2], axis=0).max()),
         entry=_join(meant[: round(JOIN_S * shot.rate_hz) + 1], shot.rate_hz),
         exit=_join(meant[-round(JOIN_S * shot.rate_hz) - 1 :], shot.rate_hz),
     )
@@ -167,7 +166,7 @@ def as_played(found: MoveReading, stretch: float, *, from_s: float) -> MoveReadi
 
 def _move_of(
     shot: ShotReading,
-    seen: Floats,
+    smooth: LowPass,
     meant: Floats,
     t_s: Floats,
     rho: float,
@@ -194,9 +193,7 @@ def _move_of(
     kind = KINDS[part]
     cross, dip = _off_line(meant[inside], part)
     extent, extent_deg = _extent(kind, way, sign, rho, focal_eq_mm)
-    finer = np.gradient(
-        lowpass(seen[:, part : part + 1], corner_hz=EASE_HZ, rate_hz=shot.rate_hz)[:, 0]
-    )
+    finer = np.gradient(smooth.slow(EASE_HZ)[:, part])
     ease_in, ease_out = _eases(sign * finer * shot.rate_hz, first, last, shot.rate_hz)
     return MeasuredMove(
         kind=kind,

@@ -11,6 +11,7 @@ from ridgewind.core.shake.gust import (
     EXTENSION_S,
     extend_oddly,
     fast_length,
+    power_of,
     weight,
 )
 
@@ -27,6 +28,10 @@ EDGES_HZ = {
 """Bands of shake by frequency at capture, Hz."""
 
 NAMES = tuple(EDGES_HZ)
+
+LEAST_ROWS, ROWS_A_WAVE = 4096, 4
+"""Rows at which a band is looked at, at least, and for each wave of its fastest part: where it
+begins and ends is then within a four thousandth of its length."""
 
 
 @dataclass(frozen=True)
@@ -59,16 +64,13 @@ def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
     after = fast_length(len(speeds) + 2 * added) - len(speeds) - added
     extended = np.pad(speeds, ((added, after), (0, 0)), mode="reflect")
     frequency = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
-    gains = weight(frequency)
-    spectrum = np.fft.rfft(extended, axis=0)
-    powers = np.zeros((len(speeds), len(NAMES)))
+    spectrum = np.fft.rfft(extended, axis=0) * weight(frequency)[:, None]
+    powers = np.zeros((len(NAMES), len(speeds))).T
     for column, (low, high) in enumerate(EDGES_HZ.values()):
-        inside = (frequency >= low) & (frequency < high)
-        if inside.any():
-            part = np.fft.irfft(spectrum * (gains * inside)[:, None], len(extended), axis=0)[
-                added : added + len(speeds)
-            ]
-            powers[:, column] = np.einsum("nk,nk->n", part, part)
+        first, after_last = np.searchsorted(frequency, (low, high))
+        if first < after_last:
+            part = _between(spectrum, first, after_last, rows=len(extended))
+            powers[:, column] = power_of(part[added : added + len(speeds)])
     return powers
 
 
@@ -80,7 +82,7 @@ def describe(
     path: (n, 4) evenly sampled. speeds: (n - 1, 4). powers: (n - 1, 5) from band_powers.
     counted: (n - 1,) samples that count in statistics.
     """
-    totals = powers[counted].mean(axis=0)
+    totals = counted @ powers / counted.sum()
     overall = float(totals.sum())
     shown = shown_at(rate_hz)
     centred, added = extend_oddly(path, rate_hz=rate_hz)
@@ -88,7 +90,8 @@ def describe(
     path_spectrum = np.fft.rfft(centred, axis=0)
     windowed = (speeds - speeds.mean(axis=0)) * np.hanning(len(speeds))[:, None]
     length = fast_length(len(speeds))
-    spectrum = (np.abs(np.fft.rfft(windowed, length, axis=0)) ** 2).sum(axis=1)
+    transformed = np.fft.rfft(windowed, length, axis=0)
+    spectrum = power_of(transformed.real) + power_of(transformed.imag)
     speed_hz = np.fft.rfftfreq(length, 1.0 / rate_hz)
     spectrum = spectrum * weight(speed_hz) ** 2
     bands = []
@@ -96,15 +99,26 @@ def describe(
         if name not in shown:
             bands.append(Band(name, None, None, None))
             continue
-        within = (path_hz >= low) & (path_hz < high)
-        part = np.fft.irfft(path_spectrum * within[:, None], len(centred), axis=0)
-        excursion = _spread(part[added : added + len(path)])
+        first, after_last = np.searchsorted(path_hz, (low, high))
+        wanted = max(LEAST_ROWS, ROWS_A_WAVE * int(after_last))
+        rows = min(len(centred), fast_length(wanted))
+        part = _between(path_spectrum, first, after_last, rows=rows)
+        begin, end = np.round(np.array([added, added + len(path)]) * (rows / len(centred)))
+        excursion = _spread(part[int(begin) : int(end)] * (rows / len(centred)))
         inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
         strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
         share = float(totals[column] / overall) if overall > 0 else 0.0
         pan, tilt, roll, zoom = (float(value) for value in excursion)
         bands.append(Band(name, share, (pan, tilt, roll, zoom), strongest))
     return tuple(bands)
+
+
+def _between(spectrum: NDArray[np.complex128], first: int, after_last: int, *, rows: int) -> Floats:
+    """(rows, k) what lies between two bins of a spectrum (f, k)."""
+    inside = np.zeros_like(spectrum[: rows // 2 + 1])
+    inside[first:after_last] = spectrum[first:after_last]
+    out: Floats = np.fft.irfft(inside, rows, axis=0)
+    return out
 
 
 def _spread(series: Floats) -> Floats:

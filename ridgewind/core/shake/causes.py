@@ -23,7 +23,7 @@ from ridgewind.core.shake.gust import (
     to_gust,
 )
 from ridgewind.core.shake.reading import Reading, ShotReading
-from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, line_powers, spectrum_of
+from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
 from ridgewind.core.shake.steps import Steps, find_steps
 from ridgewind.core.words import time_words
 
@@ -220,7 +220,6 @@ class _Claims:
         self._spectrum, self._shot, self._steps, self._moves = spectrum, shot, steps, moves
         self._left = spectrum.power.copy()
         self._total = max(float(spectrum.power.sum()), 1e-12)
-        self._lines = line_powers(spectrum)
 
     def all(self, fatigue: Fatigue | None) -> Iterator[_Claim]:
         if self._steps is not None:
@@ -244,10 +243,10 @@ class _Claims:
         upright = np.array([False, True, False, True])
         halves = np.array([0.5, 1.5, 2.5]) * beat
         at_halves = spectrum.around(halves, within_hz=wide)
-        sideways = self._lines * (at_halves[:, None] & ~upright)
+        sideways = spectrum.lines * (at_halves[:, None] & ~upright)
         aside = self._claim(sideways)
         beats = np.arange(beat, BUZZ_FROM_HZ, beat)
-        falls = self._claim(self._lines * spectrum.around(beats, within_hz=wide)[:, None])
+        falls = self._claim(spectrum.lines * spectrum.around(beats, within_hz=wide)[:, None])
         standing = float(np.clip(steps.standing / 20.0, 0.3, 1.0))
         hard = ", hard landings" if steps.hardness > 0.6 else ""
         uneven = "" if steps.evenness > 0.8 else f", one foot harder by {1 - steps.evenness:.0%}"
@@ -356,8 +355,7 @@ def _dying(speed: Floats, hz: float, *, rate_hz: float) -> float:
     time_s = np.arange(count) / rate_hz
     turning = speed * np.exp(-2j * np.pi * hz * time_s)
     width = max(3, round(rate_hz / hz))
-    kernel = np.ones(width) / width
-    size = np.abs(np.convolve(turning, kernel, mode="same"))
+    size = np.abs(_means(turning, width))
     top = int(size.argmax())
     after = size[top:]
     if len(after) < 2 * width:

@@ -70,7 +70,7 @@ def in_long_sides(path: Floats, *, rho: float) -> Floats:
 
 def in_logarithms(path: Floats) -> Floats:
     """A path (n, 4) with 100 times the logarithm of its growth for its zoom, which adds up."""
-    out: Floats = path.copy()
+    out: Floats = path.copy(order="K")
     out[:, 3] = 100.0 * np.log1p(path[:, 3] / 100.0)
     return out
 

@@ -20,8 +20,8 @@ class LowPass:
 
     def __init__(self, path: Floats, *, rate_hz: float) -> None:
         extended, self._added = extend_oddly(path, rate_hz=rate_hz)
-        share = np.linspace(0.0, 1.0, len(extended))[:, None]
-        line = extended[0] + share * (extended[-1] - extended[0])
+        share = np.linspace(0.0, 1.0, len(extended))
+        line = extended[0] + np.outer(extended[-1] - extended[0], share).T
         self._path, self._length = path, len(extended)
         self._hz = np.fft.rfftfreq(self._length, 1.0 / rate_hz)
         self._spectrum = np.fft.rfft(extended - line, axis=0)

@@ -241,7 +241,7 @@ def band_shares(reading: Reading) -> tuple[tuple[Band, ...], list[Floats]]:
         per_shot.append(
             band_module.describe(shot.path, shot.speeds, power, shot.counted, rate_hz=shot.rate_hz)
         )
-        weights.append(float(power[shot.counted].sum()))
+        weights.append(float((shot.counted @ power).sum()))
     if not per_shot:
         return tuple(Band(name, None, None, None) for name in band_module.NAMES), powers
     strongest = per_shot[int(np.argmax(weights))]
@@ -262,8 +262,8 @@ def _evened(motion: Motion, shot: Shot) -> EvenShot:
     inside = slice(shot.start, shot.stop)
     t_s, trusted = motion.t_s[inside], motion.trusted[inside]
     columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
-    path = np.column_stack([column[inside] for column in columns])
-    measured = np.column_stack([path, motion.error[inside]])
+    path = np.array([column[inside] for column in columns]).T
+    measured = np.hstack([path, motion.error[inside]])
     even_s, both = resample(t_s, trusted, measured, curves=PARTS)
     rate_hz = (len(even_s) - 1) / float(even_s[-1] - even_s[0])
     held = motion.held

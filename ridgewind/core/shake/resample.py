@@ -51,9 +51,9 @@ def resample(t_s: Floats, known: Bools, values: Floats, *, curves: int) -> tuple
     count = max(2, round((t_s[-1] - t_s[0]) / step) + 1)
     even = t_s[0] + step * np.arange(count)
     if count == len(t_s) and known.all() and np.abs(t_s - even).max() < EXACT_SHARE * step:
-        return even, values.copy()
+        return even, values.copy(order="F")
     known_s, known_values = t_s[known], values[known]
-    out = np.column_stack([np.interp(even, known_s, column) for column in known_values.T])
+    out = np.array([np.interp(even, known_s, column) for column in known_values.T]).T
     if len(known_s) < FEWEST:
         return even, out
     after = np.clip(np.searchsorted(known_s, even), 1, len(known_s) - 1)

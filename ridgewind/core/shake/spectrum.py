@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -45,6 +46,12 @@ class Spectrum:
     def step_hz(self) -> float:
         return float(self.hz[1] - self.hz[0])
 
+    @cached_property
+    def lines(self) -> Floats:
+        """(f, 4) what stands over the smooth ground."""
+        width = round(8 * self.line_hz / self.step_hz)
+        return np.maximum(self.power - background_of(self.power, width=width), 0.0)
+
     def between(self, low_hz: float, high_hz: float) -> Bools:
         """(f,) bins from low_hz, up to but not including high_hz."""
         inside: Bools = (self.hz >= low_hz) & (self.hz < high_hz)
@@ -77,11 +84,11 @@ def spectrum_of(speeds: Floats, *, rate_hz: float, weighted: bool = True) -> Spe
     window = np.hanning(count + 2)[1:-1]
     length = fast_length(PAD * count)
     hz = np.asarray(np.fft.rfftfreq(length, 1.0 / rate_hz), np.float64)
-    power = np.zeros((len(hz), 4))
+    power = np.zeros((4, len(hz))).T
     for start in starts:
         piece = speeds[start : start + count]
         transformed = np.fft.rfft((piece - piece.mean(axis=0)) * window[:, None], length, axis=0)
-        power += np.abs(transformed) ** 2
+        power += transformed.real**2 + transformed.imag**2
     power *= 2.0 / (length * (window @ window) * len(starts))
     if weighted:
         power *= (weight(hz) ** 2)[:, None]
@@ -99,14 +106,7 @@ def background_of(power: Floats, *, width: int) -> Floats:
     windows = np.lib.stride_tricks.sliding_window_view(padded, 2 * half + 1, axis=0)
     coarse = np.median(windows, axis=-1)
     places, bins = PAD * np.arange(len(seen)), np.arange(len(power))
-    return np.column_stack([np.interp(bins, places, column) for column in coarse.T])
-
-
-def line_powers(spectrum: Spectrum) -> Floats:
-    """(f, 4) what stands over the smooth ground."""
-    width = round(8 * spectrum.line_hz / spectrum.step_hz)
-    lines: Floats = np.maximum(spectrum.power - background_of(spectrum.power, width=width), 0.0)
-    return lines
+    return np.array([np.interp(bins, places, column) for column in coarse.T]).T
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.spectrum import Spectrum, line_powers
+from ridgewind.core.shake.spectrum import Spectrum
 
 Floats = NDArray[np.float64]
 
@@ -59,7 +59,7 @@ def find_steps(spectrum: Spectrum, speeds: Floats, *, rate_hz: float) -> Steps |
     cadences = np.arange(max(SLOWEST_HZ, LEAST_STEPS / length_s), fastest, GRID_HZ)
     if not len(cadences):
         return None
-    lines = line_powers(spectrum)
+    lines = spectrum.lines
     score = np.zeros(len(cadences))
     for k, weight in enumerate(HARMONIC_WEIGHTS, start=1):
         score += weight * np.sqrt(np.interp(k * cadences, spectrum.hz, lines[:, TILT]))
