@@ -33,6 +33,7 @@ Value = TypeVar("Value")
 MOST_READINGS = 8
 """Playback rates that an analysis keeps at a time."""
 
+
 class Analysis:
     """Readings of one path, each worked out when first asked for."""
 

@@ -209,6 +209,8 @@ def typical_interval(t_s: Floats) -> float:
     the light goes, it is that of the faster stretches: a middle of the two is the rate of neither.
     """
     intervals = np.diff(t_s)
+    if float(intervals.max()) <= ANOTHER_RATE * float(intervals.min()):
+        return float(intervals.mean())  # as nearly always
     # Of the two in the middle the shorter one: what lies between two rates is the rate of neither.
     middle = (len(intervals) - 1) // 2
     usual, within = float(np.partition(intervals, middle)[middle]), NEAR_INTERVAL

@@ -9,9 +9,12 @@ from numpy.typing import NDArray
 
 from ridgewind.core.shake.gust import (
     EXTENSION_S,
+    Singles,
+    Spectra,
     extend_oddly,
     fast_length,
     power_of,
+    transform,
     weight,
 )
 
@@ -64,7 +67,7 @@ def band_powers(speeds: Floats, *, rate_hz: float) -> Floats:
     after = fast_length(len(speeds) + 2 * added) - len(speeds) - added
     extended = np.pad(speeds, ((added, after), (0, 0)), mode="reflect")
     frequency = np.fft.rfftfreq(len(extended), 1.0 / rate_hz)
-    spectrum = np.fft.rfft(extended, axis=0) * weight(frequency)[:, None]
+    spectrum = transform(extended) * weight(frequency).astype(np.float32)[:, None]
     powers = np.zeros((len(NAMES), len(speeds))).T
     for column, (low, high) in enumerate(EDGES_HZ.values()):
         first, after_last = np.searchsorted(frequency, (low, high))
@@ -87,7 +90,7 @@ def describe(
     shown = shown_at(rate_hz)
     centred, added = extend_oddly(path, rate_hz=rate_hz)
     path_hz = np.fft.rfftfreq(len(centred), 1.0 / rate_hz)
-    path_spectrum = np.fft.rfft(centred, axis=0)
+    path_spectrum = transform(centred)
     windowed = (speeds - speeds.mean(axis=0)) * np.hanning(len(speeds))[:, None]
     length = fast_length(len(speeds))
     transformed = np.fft.rfft(windowed, length, axis=0)
@@ -102,9 +105,10 @@ def describe(
         first, after_last = np.searchsorted(path_hz, (low, high))
         wanted = max(LEAST_ROWS, ROWS_A_WAVE * int(after_last))
         rows = min(len(centred), fast_length(wanted))
-        part = _between(path_spectrum, first, after_last, rows=rows)
-        begin, end = np.round(np.array([added, added + len(path)]) * (rows / len(centred)))
-        excursion = _spread(part[int(begin) : int(end)] * (rows / len(centred)))
+        part = _between(path_spectrum, max(1, first), after_last, rows=rows)
+        thinner = rows / len(centred)
+        begin, end = round(added * thinner), round((added + len(path)) * thinner)
+        excursion = thinner * part[begin:end].std(axis=0, dtype=np.float64)
         inside = (speed_hz >= low) & (speed_hz < high) & (spectrum > 0)
         strongest = float(speed_hz[inside][spectrum[inside].argmax()]) if inside.any() else None
         share = float(totals[column] / overall) if overall > 0 else 0.0
@@ -113,16 +117,8 @@ def describe(
     return tuple(bands)
 
 
-def _between(spectrum: NDArray[np.complex128], first: int, after_last: int, *, rows: int) -> Floats:
+def _between(spectrum: Spectra, first: int, after_last: int, *, rows: int) -> Singles:
     """(rows, k) what lies between two bins of a spectrum (f, k)."""
     inside = np.zeros_like(spectrum[: rows // 2 + 1])
     inside[first:after_last] = spectrum[first:after_last]
-    out: Floats = np.fft.irfft(inside, rows, axis=0)
-    return out
-
-
-def _spread(series: Floats) -> Floats:
-    """(k,) standard deviations of a series (n, k)."""
-    power = np.einsum("nk,nk->k", series, series) / len(series)
-    out: Floats = np.sqrt(np.maximum(power - series.mean(axis=0) ** 2, 0.0))
-    return out
+    return np.fft.irfft(inside, rows, axis=0).astype(np.float32, copy=False)

@@ -19,8 +19,12 @@ from ridgewind.core.shake.gust import (
     SPEED_AT_ZERO,
     STEP_PER_DOUBLING,
     fast_length,
+    percentile,
+    power_of,
     rolling_mean,
     to_gust,
+    transform,
+    transform_back,
 )
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.shake.spectrum import LEAST_SAMPLES, Spectrum, spectrum_of
@@ -186,10 +190,10 @@ def fatigue_of(shot: ShotReading) -> Fatigue | None:
     inside = (frequency >= TREMOR_FROM_HZ) & (frequency < BUZZ_FROM_HZ)
     if not inside.any():
         return None
-    spectrum = np.fft.rfft(shot.speeds, length, axis=0) * inside[:, None]
-    jitter = np.fft.irfft(spectrum, length, axis=0)[:count]
-    power = np.einsum("nk,nk->n", jitter, jitter)
-    speed = np.sqrt(rolling_mean(power, shot.counted, window=window))
+    jitter = transform_back(transform(shot.speeds, rows=length), inside.astype(float), rows=length)[
+        :count
+    ]
+    speed = np.sqrt(rolling_mean(power_of(jitter), shot.counted, window=window))
     third = count // 3
     first, last = (float(np.sqrt(np.nanmean(part**2))) for part in (speed[:third], speed[-third:]))
     if not first > 0:
@@ -372,7 +376,7 @@ def _without_jolt(shot: ShotReading, band_powers: Floats) -> tuple[slice, _Claim
         return whole, None
     # By bands, whose ends are mirrored: the definition of S leaks fast shake into its ends.
     power = np.where(shot.counted, band_powers.sum(axis=1), 0.0)
-    usual = float(np.percentile(_means(power[ends:-ends], ends), 75)) + 1e-12
+    usual = percentile(_means(power[ends:-ends], ends), 75.0) + 1e-12
     at_head = power[:ends].sum() >= power[-ends:].sum()
     inward = power if at_head else power[::-1]
     worst, beside = float(inward[:ends].mean()), float(inward[ends : 2 * ends].mean())

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import extend_oddly
+from ridgewind.core.shake.gust import Singles, extend_oddly, transform, transform_back
 
 Floats = NDArray[np.float64]
 
@@ -24,14 +24,13 @@ class LowPass:
         line = extended[0] + np.outer(extended[-1] - extended[0], share).T
         self._path, self._length = path, len(extended)
         self._hz = np.fft.rfftfreq(self._length, 1.0 / rate_hz)
-        self._spectrum = np.fft.rfft(extended - line, axis=0)
+        self._spectrum = transform(extended - line)
 
-    def fast(self, corner_hz: float) -> Floats:
+    def fast(self, corner_hz: float) -> Singles:
         """(n, k) what is faster than a corner: the path less its smooth one."""
         gains = 1.0 - np.exp2(-((self._hz / corner_hz) ** 2))
-        found = np.fft.irfft(self._spectrum * gains[:, None], self._length, axis=0)
-        out: Floats = found[self._added : self._added + len(self._path)]
-        return out
+        found = transform_back(self._spectrum, gains, rows=self._length)
+        return found[self._added : self._added + len(self._path)]
 
     def slow(self, corner_hz: float) -> Floats:
         """(n, k) what is slower than a corner: the smooth path."""

@@ -48,7 +48,7 @@ class Scatter:
         self._shape = np.sin(np.pi * self._hz / rate_hz) ** 2
         if self._counted < LEAST_SAMPLES:
             return
-        known = np.where(counted[:, None], speeds, 0.0)
+        known = speeds if counted.all() else np.where(counted[:, None], speeds, 0.0)
         high = self._hz >= HIGHEST * self._hz[-1]
         parts = np.fft.rfft(known, length, axis=0)[high]
         power = np.einsum("fk,fk->f", parts, parts.conj()).real

@@ -262,12 +262,15 @@ def _evened(motion: Motion, shot: Shot) -> EvenShot:
     inside = slice(shot.start, shot.stop)
     t_s, trusted = motion.t_s[inside], motion.trusted[inside]
     columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
-    path = np.array([column[inside] for column in columns]).T
-    measured = np.hstack([path, motion.error[inside]])
+    measured = np.array([*(one[inside] for one in columns), *motion.error[inside].T]).T
     even_s, both = resample(t_s, trusted, measured, curves=PARTS)
     rate_hz = (len(even_s) - 1) / float(even_s[-1] - even_s[0])
     held = motion.held
-    lag = None if held is None else _lag(path, held[inside], t_s, even_s, both[:, :PARTS])
+    lag = (
+        None
+        if held is None
+        else _lag(measured[:, :PARTS], held[inside], t_s, even_s, both[:, :PARTS])
+    )
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     counted = trusted[nearest]
     return EvenShot(

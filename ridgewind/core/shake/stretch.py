@@ -66,17 +66,23 @@ def longest_passing(
     starts, stops = edges[:-1][calm[edges[:-1]]], edges[1:][calm[edges[1:] - 1]]
     if not len(starts) or not len(stops):
         return None
-    lengths = stops[None] - starts[:, None]
-    passes = (lengths >= shortest) & (
-        (sums[:, None, stops] - sums[:, starts, None]) <= tolerance
-    ).all(axis=0)
-    if not passes.any():
-        return None
-    longest = passes & (lengths == lengths[passes].max())
-    excess_of = np.where(longest, sums[0, stops][None] - sums[0, starts][:, None], np.inf)
-    row, column = np.unravel_index(int(excess_of.argmin()), excess_of.shape)
-    found = Stretch(int(starts[row]), int(stops[column]))
-    return _widened(found, sums, calm, stride, tolerance) if stride > 1 else found
+    found, least = None, (-shortest, np.inf)
+    at_stops = sums[:, stops]
+    for start in starts.tolist():
+        # Later ones can only be shorter: those that are as long as the longest are looked at.
+        first = int(np.searchsorted(stops, start - least[0]))
+        if first == len(stops):
+            break
+        rise = at_stops[:, first:] - sums[:, start, None]
+        passing = np.flatnonzero((rise <= tolerance).all(axis=0))
+        if len(passing):
+            last = int(passing[-1])
+            this = (start - int(stops[first + last]), float(rise[0, last]))
+            if this < least:
+                found, least = Stretch(start, int(stops[first + last])), this
+    if found is None or stride == 1:
+        return found
+    return _widened(found, sums, calm, stride, tolerance)
 
 
 def _widened(found: Stretch, sums: Floats, calm: Bools, stride: int, tolerance: float) -> Stretch:

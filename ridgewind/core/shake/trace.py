@@ -54,13 +54,13 @@ def _shot_trace(
 ) -> tuple[Floats, Floats, Floats, NDArray[np.bool_]]:
     window = round(WINDOW_S * shot.rate_hz)
     gust = to_gusts(shot.second_power, screen_deg=screen_deg)
-    seconds = rolling_mean(powers, shot.counted, window=window)
-    total = seconds.sum(axis=1, keepdims=True)
-    shares = np.divide(seconds, total, out=np.zeros_like(seconds), where=total > 0)
     starts = np.arange(0, len(gust), step)
     high = np.fmax.reduceat(gust, starts)
     middle = np.minimum(starts + step // 2, len(gust) - 1)
+    seconds = rolling_mean(powers, shot.counted, window=window)[middle]
+    total = seconds.sum(axis=1, keepdims=True)
+    shares = np.divide(seconds, total, out=np.zeros_like(seconds), where=total > 0)
     believed = np.add.reduceat(shot.counted.astype(float), starts) >= 0.5 * np.diff(
         np.append(starts, len(gust))
     )
-    return shot.t_s[middle], high, shares[middle], believed
+    return shot.t_s[middle], high, shares, believed

@@ -13,10 +13,11 @@ from hypothesis import strategies as st
 
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
-from ridgewind.core.judge import Analysis, assess
+from ridgewind.core.judge import Analysis, assess, polish
 from ridgewind.core.judge.polish import Polisher, enlargements
 from ridgewind.core.motion.readout import Readout
 from ridgewind.core.shake import read_motion
+from ridgewind.core.shake.stretch import Stretch
 from tests.conftest import ASPECT, make_motion, sine
 
 RATE_HZ, LONG_PX = 30.0, 1280
@@ -44,6 +45,22 @@ def test_crop_grows_and_shake_shrinks_with_strength():
     crops = [point.crop_pct for point in points]
     assert crops == sorted(crops)
     assert points[-1].speed_pct_s < 0.2 * points[0].speed_pct_s
+
+
+def test_of_a_long_take_fewer_samples_tell_the_same(monkeypatch):
+    parts = {"pan": sine(0.8, 1.3), "tilt": sine(0.5, 3.1), "roll": sine(0.4, 0.4)}
+    motion = make_motion(rate_hz=60, seconds=40, **parts)
+    all_of_it = {point.corner_hz: point for point in Analysis(motion).polish().points}
+    monkeypatch.setattr(polish, "LONG_SAMPLES", 1000)
+    curve = Analysis(motion).polish()
+    assert [one.every for one in curve.shots[0].left] == [3, 5, 7, 7, 7, 7]
+    for point in curve.points:
+        same = all_of_it[point.corner_hz]
+        assert point.crop_pct == pytest.approx(same.crop_pct)
+        assert point.speed_pct_s == pytest.approx(same.speed_pct_s, rel=0.01)
+        assert point.peak_pct_s == pytest.approx(same.peak_pct_s, rel=0.02)
+    part = curve.part(0, Stretch(600, 1800))
+    assert part.points[0].speed_pct_s == pytest.approx(curve.points[0].speed_pct_s, rel=0.03)
 
 
 def test_a_move_is_kept_and_only_its_shake_is_taken():

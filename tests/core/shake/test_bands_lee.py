@@ -36,6 +36,16 @@ def test_shares_add_up_and_excursions_are_root_mean_squares():
     assert bands["jitter"].excursion[2] == pytest.approx(0.5 / np.sqrt(2), rel=0.03)
 
 
+@pytest.mark.parametrize(("hz", "name"), [(0.21, "drift"), (0.83, "sway"), (2.7, "step")])
+def test_slow_bands_of_a_long_shot_are_told_from_fewer_samples(hz, name):
+    bands, _ = band_shares(
+        read_motion(make_motion(rate_hz=60, seconds=150, pan=sine(1.0, hz), tilt=sine(0.4, 7.0)))
+    )
+    found = {band.name: band.excursion for band in bands}
+    assert found[name][0] == pytest.approx(1 / np.sqrt(2), rel=0.005)
+    assert found["jitter"][1] == pytest.approx(0.4 / np.sqrt(2), rel=0.005)
+
+
 def test_a_slow_rate_does_not_claim_to_see_buzz():
     assert "buzz" not in shown_at(25)
     assert "buzz" in shown_at(60)
@@ -80,6 +90,31 @@ def test_whatever_the_lee_is_it_passes(seed, count):
     assert kept.mean() <= 1.0 + 1e-6
     assert (kept > 4.0).sum() <= 0.05 * found.stop - 0.05 * found.start + 1e-6
     assert counted[inside].mean() >= 0.9 - 1e-9
+
+
+@settings(max_examples=40, deadline=None)
+@given(seed=st.integers(0, 1000), count=st.integers(32, 90), target=st.floats(0.2, 3.0))
+def test_no_longer_stretch_passes(seed, count, target):
+    rng = np.random.default_rng(seed)
+    power, counted = rng.exponential(1.0, count), rng.random(count) > 0.05
+    found = longest_passing(
+        power, power, counted, rate_hz=20.0, target_power=target, peak_power=2 * target
+    )
+    calm = counted & (power <= target)
+    passing = [
+        (start - stop, power[inside][counted[inside]].sum() - target * counted[inside].sum())
+        for start in range(count)
+        for stop in range(start + 20, count + 1)
+        for inside in [slice(start, stop)]
+        if calm[start] and calm[stop - 1]
+        and power[inside][counted[inside]].mean() <= target
+        and (power[inside][counted[inside]] > 2 * target).sum() <= 0.05 * counted[inside].sum()
+        and (~counted[inside]).sum() <= 0.1 * (stop - start)
+    ]  # fmt: skip
+    if found is None:
+        assert not passing
+    else:
+        assert (found.start - found.stop) == min(passing)[0]
 
 
 def test_the_calmest_stretch_of_a_wanted_length():
