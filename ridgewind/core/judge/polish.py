@@ -22,6 +22,7 @@ from ridgewind.core.shake.gust import (
     SpeedSpectrum,
     in_logarithms,
     long_sides_of,
+    median,
     peak_speed,
     percentile,
     seconds_of,
@@ -267,7 +268,7 @@ def _smoothed(
         needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
     # A steady pan leans uprights too, but evenly, which is no wobble.
     along = shot.speeds[:, 1 if upright else 0]
-    across = np.abs(along - np.median(along[shot.counted]))
+    across = np.abs(along - median(along[shot.counted]))
     exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
     return SmoothedShot(
         needed=needed,

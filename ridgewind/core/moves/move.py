@@ -12,7 +12,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import in_long_sides
+from ridgewind.core.shake.gust import in_long_sides, median
 from ridgewind.core.shake.lowpass import LowPass
 from ridgewind.core.shake.reading import Reading, ShotReading
 from ridgewind.core.units import aspect_to_rho, pct_to_deg
@@ -281,7 +281,7 @@ def _off_line(meant: Floats, part: int) -> tuple[float, float]:
 def _eases(speed: Floats, first: int, last: int, rate_hz: float) -> tuple[float, float]:
     """Seconds from the first motion to cruising speed, and from it to the last."""
     inside = speed[first : last + 1]
-    cruise = CRUISE * float(np.median(inside))
+    cruise = CRUISE * median(inside)
     fast = np.flatnonzero(inside >= cruise)
     if not len(fast):
         return 0.0, 0.0

@@ -19,6 +19,7 @@ from ridgewind.core.shake.gust import (
     SPEED_AT_ZERO,
     STEP_PER_DOUBLING,
     fast_length,
+    median,
     percentile,
     power_of,
     rolling_mean,
@@ -269,7 +270,7 @@ class _Claims:
         if not inside.any():
             return _Claim("buzz", 0.0, 0.0, "")
         hz, part = self._strongest(inside)
-        ground = float(np.median(self._left[inside].sum(axis=1)))
+        ground = median(self._left[inside].sum(axis=1))
         height = float(self._left[inside].sum(axis=1).max()) / max(ground, 1e-12)
         share = self._claim(self._left * inside[:, None])
         clarity = float(np.clip(height / 20.0, 0.3, 1.0))

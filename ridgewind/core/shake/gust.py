@@ -166,6 +166,11 @@ class SpeedSpectrum:
         return power_of(found[self._added : self._added + len(self._speeds)])
 
 
+def median(values: Floats) -> float:
+    """Of values (n,), see `percentile`."""
+    return percentile(values, 50.0)
+
+
 def seconds_of(power: Floats, counted: Bools, *, playback_hz: float) -> Floats:
     """(n,) mean of a squared weighted speed over the surrounding second at playback."""
     return rolling_mean(power, counted, window=round(WINDOW_S * playback_hz))

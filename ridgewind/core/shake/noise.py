@@ -10,7 +10,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.shake.gust import fast_length, weight
+from ridgewind.core.shake.gust import fast_length, median, weight
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
@@ -52,7 +52,7 @@ class Scatter:
         high = self._hz >= HIGHEST * self._hz[-1]
         parts = np.fft.rfft(known, length, axis=0)[high]
         power = np.einsum("fk,fk->f", parts, parts.conj()).real
-        level = float(np.median(power / self._shape[high])) / MEDIAN_OF_MEAN
+        level = median(power / self._shape[high]) / MEDIAN_OF_MEAN
         self._a_sample = 2.0 * level / (length * self._counted)
 
     def power(self, *, floor_power: float, playback: float) -> float:

@@ -78,9 +78,7 @@ def spectrum_of(speeds: Floats, *, rate_hz: float, weighted: bool = True) -> Spe
     if speeds.ndim != 2 or speeds.shape[1] != 4 or len(speeds) < LEAST_SAMPLES:
         raise InvalidArgumentError("speeds", speeds.shape, "it must be (n, 4), n at least 8")
     count = min(len(speeds), max(LEAST_SAMPLES, round(LONGEST_S * rate_hz)))
-    starts = np.unique(
-        np.linspace(0, len(speeds) - count, 1 + 2 * (len(speeds) // count - 1)).astype(int)
-    )
+    starts = np.linspace(0, len(speeds) - count, 1 + 2 * (len(speeds) // count - 1)).astype(int)
     window = np.hanning(count + 2)[1:-1]
     length = fast_length(PAD * count)
     hz = np.asarray(np.fft.rfftfreq(length, 1.0 / rate_hz), np.float64)
@@ -104,7 +102,7 @@ def background_of(power: Floats, *, width: int) -> Floats:
     half = max(1, width // (2 * PAD))
     padded = np.pad(seen, ((half, half), (0, 0)), mode="reflect" if half < len(seen) else "edge")
     windows = np.lib.stride_tricks.sliding_window_view(padded, 2 * half + 1, axis=0)
-    coarse = np.median(windows, axis=-1)
+    coarse = np.partition(windows, half, axis=-1)[..., half]
     places, bins = PAD * np.arange(len(seen)), np.arange(len(power))
     return np.array([np.interp(bins, places, column) for column in coarse.T]).T
 

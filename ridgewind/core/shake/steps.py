@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridgewind.core.shake.gust import median
 from ridgewind.core.shake.spectrum import Spectrum
 
 Floats = NDArray[np.float64]
@@ -67,7 +68,7 @@ def find_steps(spectrum: Spectrum, speeds: Floats, *, rate_hz: float) -> Steps |
         score += WADDLE_WEIGHT * np.sqrt(np.interp(cadences / 2, spectrum.hz, lines[:, part]))
     best = float(cadences[int(score.argmax())])
     tilt = spectrum.power[:, TILT]
-    ground = float(np.median(tilt[spectrum.between(0.55 * best, 1.45 * best)]))
+    ground = median(tilt[spectrum.between(0.55 * best, 1.45 * best)])
     standing = float(np.interp(best, spectrum.hz, tilt)) / max(ground, 1e-12)
     beats = np.arange(best, HARDEST_HZ, best)
     in_lines = spectrum.around(beats, within_hz=spectrum.line_hz)
@@ -89,7 +90,7 @@ def _seconded(spectrum: Spectrum, cadence_hz: float) -> bool:
         power = spectrum.power[:, part]
         beside = power[spectrum.between(0.55 * hz, 1.6 * hz)]
         peak = float(np.interp(hz, spectrum.hz, power))
-        if len(beside) and peak > LEAST_SECOND * float(np.median(beside)):
+        if len(beside) and peak > LEAST_SECOND * median(beside):
             return True
     return False
 

@@ -62,7 +62,7 @@ def longest_passing(
     tolerance = 1e-9 * (1.0 + target_power * len(power))
     calm = counted & (second_power <= target_power * (1.0 + 1e-9))
     stride = -(-len(power) // MOST_EDGES)
-    edges = np.unique(np.append(np.arange(0, len(power), stride), len(power)))
+    edges = np.append(np.arange(0, len(power), stride), len(power))
     starts, stops = edges[:-1][calm[edges[:-1]]], edges[1:][calm[edges[1:] - 1]]
     if not len(starts) or not len(stops):
         return None
