@@ -75,7 +75,7 @@ def fill(db: Connection) -> str:
             at = BEGUN + timedelta(days=2 * day, minutes=position * rng.uniform(1.0, 1.5))
             sessions.set_state(db, session_id, position, "filmed", filmed_at=at)
             sessions.file_take(db, session_id, position, take_id)
-            notes = {
+            notes: dict[str, str | int | None] = {
                 "tension": rng.randint(1, 5), "fatigue": min(5, 1 + position // 4),
                 "felt": rng.choice(["good", "bad"]),
             }  # fmt: skip

@@ -36,7 +36,7 @@ def main() -> None:
             pictures = [(one.t_s, _small(one.luma)) for one in film.pictures(lambda luma: luma)]
         height, width = pictures[0][1].shape
         begun = {"width": width, "height": height, "target": 4.0, "screen": "laptop"}
-        key = client.post("/api/live", json=begun, headers=HEADERS).json["key"]
+        key = client.post("/api/live", json=begun, headers=HEADERS).get_json()["key"]
         took_ms = []
         for at in range(0, len(pictures), TOGETHER):
             some = pictures[at : at + TOGETHER]

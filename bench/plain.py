@@ -34,7 +34,7 @@ def measure_plainly(path: Path) -> Motion:
                 step = np.zeros(4)
             else:
                 if corners is None or len(corners) < FEW:
-                    corners = cv2.goodFeaturesToTrack(before, CORNERS, 0.01, 8)
+                    corners = cv2.goodFeaturesToTrack(before, CORNERS, 0.01, 8)  # type: ignore[assignment]
                 step, corners = _step(before, luma, corners)
             times.append(picture.t_s)
             steps.append(step)

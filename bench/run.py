@@ -206,8 +206,8 @@ def shaken_path(*, seconds: int) -> Motion:
     rng = np.random.default_rng(1)
     t = np.arange(60 * seconds) / 60
     shake = [np.sin(2 * np.pi * hz * t) * size for hz, size in ((2, 0.3), (8, 0.05), (0.4, 1))]
-    columns = [sum(shake) + 0.01 * rng.normal(size=len(t)) for _ in range(4)]
-    return Motion(t, *columns, np.ones(len(t)), np.zeros((len(t), 4)), 9 / 16,
+    pan, tilt, roll, zoom = (sum(shake) + 0.01 * rng.normal(size=len(t)) for _ in range(4))
+    return Motion(t, pan, tilt, roll, zoom, np.ones(len(t)), np.zeros((len(t), 4)), 9 / 16,
                   (Shot(0, len(t), None),))  # fmt: skip
 
 
@@ -304,7 +304,7 @@ def judging_again() -> None:
         print(f"judging a take again after its brief changed: {wall:.1f} ms a take")
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}
-        kit = client.get("/api/kit", headers=headers).json
+        kit = client.get("/api/kit", headers=headers).get_json()
         fields = ("name", "camera_id", "lens_id", "support_ids", "optics", "bench")
         setup = {field: kit["setups"][-1][field] for field in fields}
         body = {"setup_id": 0, "brief_id": None, "setup": setup}
@@ -337,6 +337,7 @@ def listing() -> None:
                     figures={},
                     lasting=None,
                     turning=None,
+                    staleness=0,
                 )
         client = create_app(Config(library.root)).test_client()
         headers = {"Host": "127.0.0.1"}

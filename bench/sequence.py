@@ -45,10 +45,11 @@ def main() -> None:
         library = Library(Path(folder))
         library.prepare()
         client = create_app(Config(Path(folder))).test_client()
-        made = client.post("/api/outings", json={"name": "Sixty"}, headers=HEADERS).json
+        made = client.post("/api/outings", json={"name": "Sixty"}, headers=HEADERS).get_json()
         for number in range(SHOTS):
             line = {"line": f"thing {number}, pan left 4 s"}
-            made = client.post(f"/api/outings/{made['id']}/lines", json=line, headers=HEADERS).json
+            reply = client.post(f"/api/outings/{made['id']}/lines", json=line, headers=HEADERS)
+            made = reply.get_json()
         ids = [one["id"] for one in made["shots"]]
         with database.opened(library.database) as db:
             for number, shot_id in enumerate(ids):

@@ -80,7 +80,7 @@ def timed(folder: Path, films: list[Path], count: int, redis: Redis) -> float:
         [PROGRAM, "serve", "--data", library.root, "--port", "0", "--rest", "--queue",
          redis.address], stdout=log.open("w"), env=os.environ | {"PYTHONUNBUFFERED": "1"},
     )  # fmt: skip
-    workers: list[subprocess.Popen[str]] = []
+    workers: list[subprocess.Popen[bytes]] = []
     stopping = threading.Event()
     try:
         while "http" not in log.read_text():
@@ -91,17 +91,9 @@ def timed(folder: Path, films: list[Path], count: int, redis: Redis) -> float:
             key.write_text(asked(address, library, "/api/workers", {"name": f"w{number}"})["file"])
             with (folder / f"{number}.log").open("w") as told:
                 words = [
-                    "taskset",
-                    "-c",
-                    str(number % (os.cpu_count() or 1)),
-                    PROGRAM,
-                    "worker",
-                    key,
-                    "--server",
-                    address,
-                    "--folder",
-                    folder / f"w{number}",
-                ]
+                    "taskset", "-c", str(number % (os.cpu_count() or 1)), str(PROGRAM), "worker",
+                    str(key), "--server", address, "--folder", str(folder / f"w{number}"),
+                ]  # fmt: skip
                 workers.append(subprocess.Popen(words, stdout=told))
             threading.Thread(
                 target=held, args=(workers[-1].pid, number / count, stopping), daemon=True
@@ -117,9 +109,11 @@ def timed(folder: Path, films: list[Path], count: int, redis: Redis) -> float:
         print(f"{count} workers: the server took {used_s(server.pid) - before_s:.1f} s of a core")
     finally:
         stopping.set()
-        for one in [*workers, server]:
-            one.terminate()
-            one.wait(20)
+        for worker in workers:
+            worker.terminate()
+            worker.wait(20)
+        server.terminate()
+        server.wait(20)
     with database.opened(library.database) as db:
         states = {row["state"] for row in db.execute("select state from job")}
     assert states == {"done"}, states

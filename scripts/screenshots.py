@@ -15,8 +15,9 @@ import tempfile
 import time
 import urllib.request
 from pathlib import Path
+from typing import Literal
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, ViewportSize, sync_playwright
 
 from ridgewind.demo.story import DEMO_TAKES
 
@@ -31,7 +32,12 @@ SMOOTH_TO_THE_VOLUNTEER = 5.3
 LEAST_TAKES = len(DEMO_TAKES) + 120
 """Of a demo whose weeks of practice are all in."""
 
-WIDE, NARROW = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+WIDE, NARROW = ViewportSize(width=1280, height=800), ViewportSize(width=390, height=844)
+LOOKS: tuple[tuple[str, ViewportSize, Literal["light", "dark"]], ...] = (
+    ("", WIDE, "light"),
+    ("-dusk", WIDE, "dark"),
+    ("-narrow", NARROW, "light"),
+)
 
 
 def settle(page: Page) -> None:
@@ -68,9 +74,7 @@ def shoot(printed: str, folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        for suffix, size, theme in (
-            ("", WIDE, "light"), ("-dusk", WIDE, "dark"), ("-narrow", NARROW, "light"),
-        ):  # fmt: skip
+        for suffix, size, theme in LOOKS:
             context = browser.new_context(
                 viewport=size, color_scheme=theme, extra_http_headers=headers
             )

@@ -18,12 +18,9 @@ from numpy.typing import NDArray
 from ridgewind.core.brief import Brief, usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
-from ridgewind.core.judge.polish import polish_curve
 from ridgewind.core.judge.polish_warnings import LEAST_FOLLOWED, NOISY_GUST
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of
 from ridgewind.core.motion import Motion
-from ridgewind.core.shake import read_motion
-from ridgewind.core.shake.causes import find_causes
 from ridgewind.films.measuring import Measured, measure_film
 from ridgewind.films.rendering import Source, measured_again, render_preview
 from ridgewind.media.errors import UnfitError
@@ -69,7 +66,7 @@ def polished(name: str, path: Path, measured: Measured, truth: Motion) -> tuple[
     clip = Clip(measured.fps, measured.duration_s, False, size, 26.0)
     analysis = Analysis(measured.motion)
     curve = analysis.polish(upright=clip.upright)
-    true = polish_curve(read_motion(truth), aspect=truth.aspect, upright=clip.upright)
+    true = Analysis(truth).polish(upright=clip.upright)
     assert curve is not None
     assert true is not None
     keep = recipe_of(assess(analysis, clip, BRIEF).decision.of("keep"))
@@ -161,7 +158,7 @@ def confusion() -> list[str]:
     """How often each true cause was named as which."""
     named: Counter[tuple[str, str]] = Counter()
     for take in single_takes(SINGLE_TAKES, seed=1):
-        causes = find_causes(read_motion(take.motion), moves=False).causes
+        causes = Analysis(take.motion).causes(moves=False).causes
         named[take.causes[0], causes[0].key if causes else "none"] += 1
     keys = [*SINGLE, "none"]
     lines = [f"| true cause | {' | '.join(keys)} |", f"| --- |{' --- |' * len(keys)}"]
@@ -170,7 +167,7 @@ def confusion() -> list[str]:
         lines.append(f"| {true} | {counts} |")
     right = sum(count for (true, key), count in named.items() if true == key)
     both = [
-        {cause.key for cause in find_causes(read_motion(take.motion), moves=False).causes[:2]}
+        {cause.key for cause in Analysis(take.motion).causes(moves=False).causes[:2]}
         == set(take.causes)
         for take in paired_takes(PAIRED_TAKES, seed=1)
     ]
