@@ -44,7 +44,7 @@ def staleness(db: sqlite3.Connection, take_id: int) -> int:
 def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
     """Takes whose line is out of date, newest first."""
     rows = db.execute(
-        "select take_id from summary where stale order by take_id desc limit ?", (limit,)
+        "select take_id from summary where stale > 0 order by take_id desc limit ?", (limit,)
     )
     return [row["take_id"] for row in rows]
 
@@ -52,7 +52,7 @@ def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
 def stale_count(db: sqlite3.Connection) -> int:
     row = db.execute(
         "select count(*) as many from summary join take on take.id = summary.take_id"
-        " where stale and take.deleted_at is null"
+        " where stale > 0 and take.deleted_at is null"
     ).fetchone()
     return int(row["many"])
 

@@ -1,65 +1,75 @@
+import type { ReactNode } from "react";
 import { useParams } from "react-router";
-import { useKit } from "../../api/kit";
+import { useKit, type KitKind, type Specs } from "../../api/kit";
 import { FaultView } from "../../ui/FaultView";
 import { CameraFields } from "./CameraFields";
-import { ItemFrame } from "./ItemPage";
+import { ItemFrame, type Editor } from "./ItemPage";
 import { LensFields } from "./LensFields";
 import { SupportFields } from "./SupportFields";
 
 const NONE = { id: null, name: "", typical: false, setups: [] };
 
+type Item<S> = { id: number; name: string; typical: boolean; setups: string[]; spec: S };
+type Props<K extends KitKind> = {
+  kind: K;
+  one: string;
+  items: Item<Specs[K]>[];
+  /** Whether a new one may begin with the figures of this one. */
+  begins?: (spec: Specs[K]) => boolean;
+  children: (editor: Editor<Specs[K]>) => ReactNode;
+};
+
 /** A camera, lens or support by its address; `new` starts from the first typical one. */
 export function ItemRoute() {
-  const { kind, id } = useParams();
+  const { kind } = useParams();
   const found = useKit();
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the kit…</p>;
   const { cameras, lenses, supports } = found.data;
-  const missing = <p className="p-8">There is no such thing on the kit. Go back to the kit.</p>;
-  if (kind === "cameras") {
-    const item = cameras.find((one) => String(one.id) === id);
-    const model = item ?? cameras.find((one) => one.typical);
-    if (!model || (!item && id !== "new")) return missing;
-    return (
-      <ItemFrame
-        key={id}
-        kind="cameras"
-        one="camera"
-        models={cameras}
-        item={item ?? { ...NONE, spec: model.spec }}
-      >
-        {(editor) => <CameraFields {...editor} />}
-      </ItemFrame>
-    );
+  switch (kind) {
+    case "cameras":
+      return (
+        <OneOf kind="cameras" one="camera" items={cameras}>
+          {(editor) => <CameraFields {...editor} />}
+        </OneOf>
+      );
+    case "lenses":
+      return (
+        <OneOf kind="lenses" one="lens" items={lenses} begins={(spec) => spec.mass_g > 0}>
+          {(editor) => <LensFields {...editor} />}
+        </OneOf>
+      );
+    case "supports":
+      return (
+        <OneOf kind="supports" one="support" items={supports}>
+          {(editor) => <SupportFields {...editor} />}
+        </OneOf>
+      );
+    default:
+      return <Missing />;
   }
-  if (kind === "lenses") {
-    const item = lenses.find((one) => String(one.id) === id);
-    const model = item ?? lenses.find((one) => one.typical && one.spec.mass_g > 0);
-    if (!model || (!item && id !== "new")) return missing;
-    return (
-      <ItemFrame
-        key={id}
-        kind="lenses"
-        one="lens"
-        models={lenses}
-        item={item ?? { ...NONE, spec: model.spec }}
-      >
-        {(editor) => <LensFields {...editor} />}
-      </ItemFrame>
-    );
-  }
-  const item = supports.find((one) => String(one.id) === id);
-  const model = item ?? supports.find((one) => one.typical);
-  if (kind !== "supports" || !model || (!item && id !== "new")) return missing;
+}
+
+function OneOf<K extends KitKind>({ kind, one, items, begins, children }: Props<K>) {
+  const { id } = useParams();
+  const item = items.find((each) => String(each.id) === id);
+  const model = item ?? items.find((each) => each.typical && (begins?.(each.spec) ?? true));
+  if (!model || (!item && id !== "new")) return <Missing />;
   return (
     <ItemFrame
       key={id}
-      kind="supports"
-      one="support"
-      models={supports}
+      kind={kind}
+      one={one}
+      models={items}
       item={item ?? { ...NONE, spec: model.spec }}
     >
-      {(editor) => <SupportFields {...editor} />}
+      {children}
     </ItemFrame>
+  );
+}
+
+function Missing() {
+  return (
+    <p className="p-8">This is not in the kit. It may have been removed: go back to the kit.</p>
   );
 }
