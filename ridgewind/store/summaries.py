@@ -50,8 +50,9 @@ def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
 
 
 def stale_count(db: sqlite3.Connection) -> int:
+    # "cross": looked for among the few that are out of date, not among all takes.
     row = db.execute(
-        "select count(*) as many from summary join take on take.id = summary.take_id"
+        "select count(*) as many from summary cross join take on take.id = summary.take_id"
         " where stale > 0 and take.deleted_at is null"
     ).fetchone()
     return int(row["many"])
