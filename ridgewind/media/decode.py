@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.media.errors import DAMAGED, NOT_FILM, UnreadableError, translated
+from ridgewind.media.formats import in_format
 from ridgewind.media.probe import ClipFacts, facts_in, is_indexed, open_film
 from ridgewind.media.upright import rotated
 
@@ -241,7 +242,7 @@ def luma_of(frame: av.VideoFrame) -> NDArray[np.generic]:
         plane = frame.planes[0]
         flat = np.frombuffer(plane, np.uint16)
         return flat.reshape(-1, plane.line_size // 2)[: frame.height, : frame.width]
-    gray: NDArray[np.generic] = frame.reformat(format="gray").to_ndarray()
+    gray: NDArray[np.generic] = in_format(frame, "gray").to_ndarray()
     return gray
 
 

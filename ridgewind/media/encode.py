@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from ridgewind.media.decode import Picture
 from ridgewind.media.errors import translated
+from ridgewind.media.formats import in_format
 from ridgewind.media.planes import DEEP, SHALLOW, frame_of, planes_of
 from ridgewind.media.tone import ToneMapper, is_wide
 from ridgewind.media.whole import partial_of, whole_file
@@ -193,7 +194,7 @@ class Shown:
 
 def _frame_from(image: NDArray[np.generic]) -> av.VideoFrame:
     """An 8-bit frame from an image (height, width, 3), BGR."""
-    return av.VideoFrame.from_ndarray(image, format="bgr24").reformat(format="yuv420p")
+    return in_format(av.VideoFrame.from_ndarray(image, format="bgr24"), "yuv420p")
 
 
 def write_jpeg(path: Path, image: NDArray[np.uint8]) -> None:

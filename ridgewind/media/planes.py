@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridgewind.media.decode import Picture
+from ridgewind.media.formats import in_format
 from ridgewind.media.upright import rotated
 
 Planes = tuple[NDArray[Any], NDArray[Any], NDArray[Any]]
@@ -40,7 +41,7 @@ def planes_of(picture: Picture, size: tuple[int, int], fmt: str) -> Planes:
     frame = picture.frame
     if frame.format.name not in (DEEP, SHALLOW, SHALLOW_TOO):
         full = frame.color_range == FULL_RANGE and fmt == SHALLOW
-        frame = frame.reformat(format=SHALLOW_TOO if full else fmt)
+        frame = in_format(frame, SHALLOW_TOO if full else fmt)
     lying = size[::-1] if picture.turn % 2 else size
     shrinks = frame.format.name == DEEP and fmt == SHALLOW
     planes = []

@@ -12,6 +12,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.media.formats import in_format
 from tests.conftest import shaken, write_film
 from tests.core.practice.test_slate import code_image
 from tests.e2e.conftest import CHROMIUM, FLAGS, HEADERS
@@ -172,7 +173,7 @@ def y4m(path: Path, frames) -> Path:
         stream.pix_fmt = "yuv420p"
         for frame in frames:
             colour = cv2.cvtColor(np.ascontiguousarray(frame), cv2.COLOR_GRAY2BGR)
-            picture = av.VideoFrame.from_ndarray(colour, format="bgr24").reformat(format="yuv420p")
+            picture = in_format(av.VideoFrame.from_ndarray(colour, format="bgr24"), "yuv420p")
             out.mux(stream.encode(picture))
     return path
 

@@ -15,6 +15,7 @@ from ridgewind.core.judge import Analysis, assess
 from ridgewind.core.judge.recipe import Recipe, recipe_of
 from ridgewind.films.measuring import measure_film
 from ridgewind.films.rendering import Source, render_film, render_preview
+from ridgewind.media.formats import in_format
 from tests.conftest import shaken
 
 SECONDS, RATE, GREY = 3, 30, 60
@@ -48,7 +49,7 @@ def wrapped(path: Path, fmt: str, codec: str, options: dict[str, str]) -> Path:
         audio = film.add_stream("mp2", rate=48_000, layout="stereo") if fmt == "mpegts" else None
         for frame in numbered():
             picture = av.VideoFrame.from_ndarray(frame, format="gray")
-            film.mux(stream.encode(picture.reformat(format="yuv420p")))
+            film.mux(stream.encode(in_format(picture, "yuv420p")))
         film.mux(stream.encode(None))
         if audio is not None:
             for k in range(SECONDS * 48_000 // 1152):

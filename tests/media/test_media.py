@@ -16,6 +16,7 @@ from ridgewind.media import decode, errors
 from ridgewind.media.decode import Film
 from ridgewind.media.encode import BrowserCopy, FilmWriter, copy_size, still_of, write_jpeg
 from ridgewind.media.errors import MediaError, UnfitError, UnreadableError, translated
+from ridgewind.media.formats import in_format
 from ridgewind.media.probe import capture_rate, focal_lengths
 from ridgewind.media.sound import Sound
 from tests.conftest import shaken, texture, view, write_film
@@ -57,7 +58,7 @@ def test_containers_and_codecs_are_measured_alike(name, codec, pix_fmt, tmp_path
             for frame in shaken(40):
                 film.mux(
                     stream.encode(
-                        av.VideoFrame.from_ndarray(frame, format="gray").reformat(format=pix_fmt)
+                        in_format(av.VideoFrame.from_ndarray(frame, format="gray"), pix_fmt)
                     )
                 )
             film.mux(stream.encode(None))
@@ -227,7 +228,7 @@ def test_a_browser_copy_is_heard_from_the_first_picture_on(tmp_path):
         video.width, video.height, video.pix_fmt = 320, 180, "yuv420p"
         audio = out.add_stream("pcm_s16le", rate=rate, layout="mono")
         for index, frame in enumerate(shaken(45)):
-            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            picture = in_format(av.VideoFrame.from_ndarray(frame, format="gray"), "yuv420p")
             picture.pts, picture.time_base = index + 15, Fraction(1, 30)
             out.mux(video.encode(picture))
         out.mux(video.encode(None))
@@ -335,7 +336,7 @@ def test_missing_timestamps_are_put_one_frame_apart(tmp_path):
         stream = film.add_stream("libx264", rate=30)
         stream.width, stream.height, stream.pix_fmt = 320, 180, "yuv420p"
         for frame in shaken(40):
-            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            picture = in_format(av.VideoFrame.from_ndarray(frame, format="gray"), "yuv420p")
             film.mux(stream.encode(picture))
         film.mux(stream.encode(None))
     motion = measure_film(path).motion

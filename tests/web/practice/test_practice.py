@@ -11,6 +11,7 @@ import icalendar
 import pytest
 
 from ridgewind.core.practice.slate import slate_text
+from ridgewind.media.formats import in_format
 from ridgewind.services import practising, trials
 from ridgewind.store import database, drills, kit, sessions, takes
 from tests.conftest import shaken, write_film
@@ -187,7 +188,7 @@ def slate_film(path, session_id, take_index, *, clock_s):
         for index, frame in enumerate(shaken(300, size=(480, 270))):
             if index < 45:
                 frame[40:220, 150:330] = code
-            picture = av.VideoFrame.from_ndarray(frame, format="gray").reformat(format="yuv420p")
+            picture = in_format(av.VideoFrame.from_ndarray(frame, format="gray"), "yuv420p")
             out.mux(stream.encode(picture))
         out.mux(stream.encode(None))
     return path
