@@ -18,8 +18,9 @@ from numpy.typing import NDArray
 from ridgewind.core.brief import Brief, usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess
-from ridgewind.core.judge.polish_warnings import LEAST_FOLLOWED, NOISY_GUST
+from ridgewind.core.judge.polish_warnings import LEAST_FOLLOWED, NOISY_GUST, wobbles
 from ridgewind.core.judge.recipe import at_strength, predicted, recipe_of
+from ridgewind.core.judge.shutter import readout_of
 from ridgewind.core.motion import Motion
 from ridgewind.films.measuring import Measured, measure_film
 from ridgewind.films.rendering import Source, measured_again, render_preview
@@ -52,7 +53,8 @@ Written by `make truth`: every clip is filmed by the stand-in camera, encoded, a
 any other; the true path is known from its pose. Gust is wanted within 0.1 of the truth on ordinary
 clips and within 0.3 on spoilt ones; where it is further off, trust is under {low} and the take's
 page says why. Polished clips are wanted within 0.4 of the prediction when they are measured again,
-but where a part could not be followed or the picture is noisy, which the polish then warns of.
+but where a part could not be followed, the picture is noisy, or a rolling shutter leans it, which
+the polish then warns of.
 Path error is the root mean square of pan and tilt, percent of the long side.
 
 **Confident errors** (gust off by {wrong} or more with trust of {low} or more), over all
@@ -61,7 +63,8 @@ Path error is the root mean square of pan and tilt, percent of the long side.
 
 
 def polished(name: str, path: Path, measured: Measured, truth: Motion) -> tuple[str, float]:
-    """A row of a polish rendered and measured again, and how far that is from the prediction."""
+    """A row of a polish rendered and measured again, and how far that is from the prediction; 0
+    where the polish warns that lines will wobble."""
     size = (measured.width, measured.height)
     clip = Clip(measured.fps, measured.duration_s, False, size, 26.0)
     analysis = Analysis(measured.motion)
@@ -81,7 +84,8 @@ def polished(name: str, path: Path, measured: Measured, truth: Motion) -> tuple[
     if found is None or recipe.gust is None:
         return f"| {name} | {crop} | – | {again.unmeasured} | – |", 0.0
     off = found - recipe.gust
-    return f"| {name} | {crop} | {recipe.gust:.2f} | {found:.2f} | {off:+.2f} |", off
+    told = wobbles(curve, curve.points[STRENGTH], readout_of(clip, measured.motion))
+    return f"| {name} | {crop} | {recipe.gust:.2f} | {found:.2f} | {off:+.2f} |", off * (not told)
 
 
 @dataclass(frozen=True)

@@ -75,13 +75,15 @@ class SmoothedShot:
     """A shot at every strength, at whatever rate it is played. needed: (k, n) enlargement that each
     frame wants. speeds: of the smooth paths, k of them, each in every so many-th sample, `every` of
     them as well. smear_pct, lean_pct: (n - 1,), see
-    PolishCurve. meant_pct_s: (n - 1,) speed of the meant move at capture."""
+    PolishCurve. wobble: (n - 1, 1) speed of the lines that lean so, root mean square over the
+    picture. meant_pct_s: (n - 1,) speed of the meant move at capture."""
 
     needed: Singles
     speeds: tuple[SpeedSpectrum, ...]
     every: tuple[int, ...]
     smear_pct: Floats
     lean_pct: Floats
+    wobble: SpeedSpectrum
     meant_pct_s: Floats
 
 
@@ -111,14 +113,15 @@ class Left:
 @dataclass(frozen=True)
 class PolishedShot:
     """A shot at every strength. needed: (k, n) enlargement that each frame wants. left: k of them.
-    counted, smear_pct, lean_pct, move_pct_s: (n - 1,), see PolishCurve. playback_hz: samples a
-    second."""
+    counted, smear_pct, lean_pct, move_pct_s: (n - 1,), see PolishCurve. wobble_power: (n - 1,)
+    squared weighted speed. playback_hz: samples a second."""
 
     needed: Singles
     left: tuple[Left, ...]
     counted: NDArray[np.bool_]
     smear_pct: Floats
     lean_pct: Floats
+    wobble_power: Floats
     move_pct_s: Floats
     playback_hz: float
     floor_power: float
@@ -127,15 +130,17 @@ class PolishedShot:
 @dataclass(frozen=True)
 class PolishCurve:
     """points: from light to strong, crop growing. blur_pct: smear of a frame that one in twenty
-    exceeds, percent of the long side, at a shutter of half the frame interval. wobble_pct: lean
-    of uprights while a frame is read in the usual time, likewise: a polish moves frames whole and
-    cannot take it away. move_pct_s: speed of the meant move at its fastest, at playback.
+    exceeds, percent of the long side, at a shutter of half the frame interval. lean_pct: of
+    uprights while a frame is read in the usual time, likewise: a polish moves frames whole and
+    cannot take it away. wobble_pct_s: how fast the picture's lines move by it, as S is of the
+    whole picture. move_pct_s: speed of the meant move at its fastest, at playback.
     followed: share of the samples that are trusted. floor_pct_s: speed of the measurement's own
     error. shots: by their place in the reading, None where one was not measured."""
 
     points: tuple[PolishPoint, ...]
     blur_pct: float
-    wobble_pct: float
+    lean_pct: float
+    wobble_pct_s: float
     move_pct_s: float
     followed: float
     floor_pct_s: float
@@ -269,6 +274,8 @@ def _smoothed(
     # A steady pan leans uprights too, but evenly, which is no wobble.
     along = shot.speeds[:, 1 if upright else 0]
     across = np.abs(along - median(along[shot.counted]))
+    # Lines are off by up to half of the lean: a root of twelve, evenly spread over the picture.
+    lines = np.diff(along, prepend=along[0]) * shot.rate_hz * USUAL_READOUT_S / 12**0.5
     exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
     return SmoothedShot(
         needed=needed,
@@ -276,6 +283,7 @@ def _smoothed(
         every=every,
         smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * exposure_s,
         lean_pct=across * USUAL_READOUT_S,
+        wobble=SpeedSpectrum(lines[:, None], rate_hz=shot.rate_hz),
         meant_pct_s=polisher.meant_pct_s(),
     )
 
@@ -297,6 +305,7 @@ def _polished(shot: ShotReading, frames: SmoothedShot) -> PolishedShot:
         counted=shot.counted,
         smear_pct=frames.smear_pct,
         lean_pct=frames.lean_pct,
+        wobble_power=frames.wobble.power(shot.playback),
         move_pct_s=frames.meant_pct_s * shot.playback,
         playback_hz=shot.rate_hz * shot.playback,
         floor_power=shot.floor_power,
@@ -311,6 +320,7 @@ def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
         counted=shot.counted[inside],
         smear_pct=shot.smear_pct[inside],
         lean_pct=shot.lean_pct[inside],
+        wobble_power=shot.wobble_power[inside],
         move_pct_s=shot.move_pct_s[inside],
         playback_hz=shot.playback_hz,
         floor_power=shot.floor_power,
@@ -319,10 +329,14 @@ def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
 
 def _curve(corners: tuple[float, ...], shots: tuple[PolishedShot | None, ...]) -> PolishCurve:
     measured = [shot for shot in shots if shot is not None]
+    wobble_power = float(
+        np.concatenate([shot.wobble_power[shot.counted] for shot in measured]).mean()
+    )
     return PolishCurve(
         points=_points(corners, measured),
         blur_pct=_one_in_twenty([shot.smear_pct[shot.counted] for shot in measured]),
-        wobble_pct=_one_in_twenty([shot.lean_pct[shot.counted] for shot in measured]),
+        lean_pct=_one_in_twenty([shot.lean_pct[shot.counted] for shot in measured]),
+        wobble_pct_s=wobble_power**0.5,
         move_pct_s=max(float(shot.move_pct_s.max()) for shot in measured),
         followed=float(np.concatenate([shot.counted for shot in measured]).mean()),
         floor_pct_s=max(shot.floor_power for shot in measured) ** 0.5,

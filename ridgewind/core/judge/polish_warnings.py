@@ -31,9 +31,11 @@ NOISY_GUST = 1.0
 """Gust of the measurement's own error from which a polish cannot be relied on (chosen here: night
 clips of 1.3 came out half a gust rougher than predicted)."""
 
-WOBBLE_PCT = 0.2
+WOBBLE_PCT, LEAST_WOBBLE_PCT = 0.2, 0.1
 """Lean of an upright, percent of the long side over the height, from which it is seen to wobble
-once the frame is still (chosen here: a third more than the smear that shows)."""
+once the frame is still (chosen here: a third more than the smear that shows); half of that where
+the lines move faster by it than what is left of the whole picture (a preview measured again
+read half a gust and more over its prediction there)."""
 
 FAST_PCT_S = 30.0
 """Speed of a move from which it judders, polished or not: a thing crosses the frame in under half
@@ -64,6 +66,13 @@ def smear_pct(curve: PolishCurve, clip: Clip) -> float:
     return curve.blur_pct * clip.shutter_share / USUAL_SHUTTER
 
 
+def wobbles(curve: PolishCurve, point: PolishPoint, readout: KnownReadout) -> bool:
+    """Whether what stays of a rolling shutter shows once the frame is still."""
+    longer = readout.seconds / USUAL_READOUT_S
+    lean_pct, faster = curve.lean_pct * longer, curve.wobble_pct_s * longer > point.speed_pct_s
+    return lean_pct > (LEAST_WOBBLE_PCT if faster else WOBBLE_PCT)
+
+
 def of_polish(
     brief: Brief,
     clip: Clip,
@@ -78,9 +87,9 @@ def of_polish(
     blur_pct = smear_pct(curve, clip)
     if blur_pct > BLUR_PCT:
         found.append(f"Motion blur stays ({blur_pct:.2f} %).")
-    wobble_pct = curve.wobble_pct * readout.seconds / USUAL_READOUT_S
-    if wobble_pct > WOBBLE_PCT:
-        found.append(f"Uprights may wobble ({wobble_pct:.1f} % lean; {readout.words}).")
+    if wobbles(curve, point, readout):
+        lean_pct = curve.lean_pct * readout.seconds / USUAL_READOUT_S
+        found.append(f"Uprights may wobble ({lean_pct:.1f} % lean; {readout.words}).")
     if curve.followed < LEAST_FOLLOWED:
         lost = 100.0 * (1.0 - curve.followed)
         found.append(f"It may jump where it could not be followed ({lost:.0f} % of it).")

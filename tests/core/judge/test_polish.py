@@ -14,9 +14,12 @@ from hypothesis import strategies as st
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess, polish
-from ridgewind.core.judge.polish import Polisher, enlargements
+from ridgewind.core.judge.polish import USUAL_READOUT_S, Polisher, enlargements
+from ridgewind.core.judge.polish_warnings import wobbles
+from ridgewind.core.judge.shutter import KnownReadout
 from ridgewind.core.motion.readout import Readout
 from ridgewind.core.shake import read_motion
+from ridgewind.core.shake.gust import weight
 from ridgewind.core.shake.stretch import Stretch
 from tests.conftest import ASPECT, make_motion, sine
 
@@ -171,3 +174,17 @@ def test_the_lean_is_that_of_the_sensor_that_is_known():
     assert "30 ms, as the film shows" in by["film"].decision.of("polish").reason
     stretched = assess(Analysis(slow), replace(clip, capture_fps=240.0), brief)
     assert stretched.readout.seconds == pytest.approx(0.003)
+
+
+def test_lines_that_move_more_than_the_polished_picture_are_told():
+    motion = make_motion(rate_hz=30, seconds=8, pan=sine(0.18, 6))
+    curve = Analysis(motion).polish()
+    steps_pct = 0.18 * (2 * np.pi * 6) ** 2 / np.sqrt(2)  # root mean square change of speed
+    differences = np.sinc(6.0 / 30.0) ** 2  # two in a row, of samples
+    by_hand = steps_pct * differences * USUAL_READOUT_S / np.sqrt(12) * weight(np.array([6.0]))[0]
+    assert curve.wobble_pct_s == pytest.approx(by_hand, rel=0.1)
+    strong, assumed = curve.points[-1], KnownReadout(USUAL_READOUT_S, "assumed")
+    assert strong.speed_pct_s < curve.wobble_pct_s
+    assert wobbles(curve, strong, assumed)
+    assert not wobbles(curve, replace(strong, speed_pct_s=2.0), assumed)
+    assert not wobbles(curve, strong, KnownReadout(0.008, "film"))
