@@ -73,10 +73,10 @@ class PolishPoint:
 @dataclass(frozen=True)
 class SmoothedShot:
     """A shot at every strength, at whatever rate it is played. needed: (k, n) enlargement that each
-    frame wants. speeds: of the smooth paths, k of them, each in every so many-th sample, `every` of
-    them as well. smear_pct, lean_pct: (n - 1,), see
-    PolishCurve. wobble: (n - 1, 1) speed of the lines that lean so, root mean square over the
-    picture. meant_pct_s: (n - 1,) speed of the meant move at capture."""
+    frame wants. speeds: of the k smooth paths. every: (k,), of how many samples each one is looked
+    at there. smear_pct, lean_pct: (n - 1,), see PolishCurve. wobble: (n - 1, 1) speed of the lines
+    that lean so, root mean square over the picture. meant_pct_s: (n - 1,) speed of the meant move
+    at capture."""
 
     needed: Singles
     speeds: tuple[SpeedSpectrum, ...]
