@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { useKit, type KitKind, type Specs } from "../../api/kit";
 import { FaultView } from "../../ui/FaultView";
 import { CameraFields } from "./CameraFields";
@@ -70,6 +70,12 @@ function OneOf<K extends KitKind>({ kind, one, items, begins, children }: Props<
 
 function Missing() {
   return (
-    <p className="p-8">This is not in the kit. It may have been removed: go back to the kit.</p>
+    <p className="p-8">
+      This is not in the kit: it may have been removed.{" "}
+      <Link to="/kit" className="underline">
+        Go back to the kit
+      </Link>
+      .
+    </p>
   );
 }
