@@ -29,7 +29,8 @@ def started(server, page, *, camera: str, say: str | None = None, speed: int = S
 
 
 def test_each_take_is_filmed_measured_and_told_in_the_rest(fresh, page):
-    session_id = started(fresh, page, camera="Simulated")
+    # A rest that is long enough for its take to be measured on a machine that does much else.
+    session_id = started(fresh, page, camera="Simulated", speed=2)
     expect(page.get_by_label("What the camera sees")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Start")).click()
     page.keyboard.press("ArrowRight")
