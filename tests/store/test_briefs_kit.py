@@ -96,6 +96,18 @@ def test_changing_a_brief_marks_the_takes_that_depend_on_it_and_no_other(db):
     assert [takes.by_id(db, take_id).stale for take_id in ids] == [True, True, False]
 
 
+def test_what_is_out_of_date_is_found_without_a_look_at_every_take(db):
+    asked = []
+    db.set_trace_callback(asked.append)
+    summaries.stale_count(db)
+    summaries.stale_ids(db, limit=3)
+    db.set_trace_callback(None)
+    assert len(asked) == 2
+    for words in asked:
+        first = db.execute(f"explain query plan {words}").fetchone()["detail"]
+        assert "summary_out_of_date" in first, words
+
+
 def test_typical_entries_are_not_overwritten(db):
     ids = kit.typical_ids(db)
     with pytest.raises(TypicalError, match="typical"):
