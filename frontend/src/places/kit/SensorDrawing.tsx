@@ -11,7 +11,7 @@ export function SensorDrawing({ camera }: { camera: Camera }) {
   return (
     <svg
       viewBox={`${-long / 2 - 1} ${-short / 2 - 1} ${long + 2} ${short + 5}`}
-      className="w-full"
+      className="w-full max-w-64"
       role="img"
       aria-label={`The sensor beside a full 36 by 24 mm one`}
     >
