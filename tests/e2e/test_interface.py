@@ -56,6 +56,7 @@ def test_a_take_is_seen_scrubbed_and_played(demo, page):
     assert re.fullmatch(r"\d\.\d", page.get_by_test_id("gust").inner_text())
     trace = page.get_by_label("Gust over time").locator("svg")
     box = trace.bounding_box()
+    assert box["y"] + box["height"] / 2 < 800, "the gust over time is seen without scrolling"
     page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     assert time_now(page) == pytest.approx(4.0, abs=0.4)
     until(

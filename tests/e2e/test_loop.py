@@ -30,7 +30,7 @@ def started(server, page, *, camera: str, say: str | None = None, speed: int = S
 
 def test_each_take_is_filmed_measured_and_told_in_the_rest(fresh, page):
     # A rest that is long enough for its take to be measured on a machine that does much else.
-    session_id = started(fresh, page, camera="Simulated", speed=2)
+    session_id = started(fresh, page, camera="Simulated", speed=1)
     expect(page.get_by_label("What the camera sees")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Start")).click()
     page.keyboard.press("ArrowRight")
@@ -39,6 +39,7 @@ def test_each_take_is_filmed_measured_and_told_in_the_rest(fresh, page):
     wait_for(page, "rest", 0)
     told = page.get_by_test_id("told")
     expect(told).to_contain_text(re.compile(r"Gust \d+\.\d, (within|over) \d"))
+    page.keyboard.press("ArrowRight")
     wait_for(page, "roll", 1)
     said = page.evaluate("window.said")
     assert "Film the code" not in " ".join(said), "no slate where films file themselves"

@@ -89,7 +89,7 @@ def of_polish(
         found.append(f"Motion blur stays ({blur_pct:.2f} %).")
     if wobbles(curve, point, readout):
         lean_pct = curve.lean_pct * readout.seconds / USUAL_READOUT_S
-        found.append(f"Uprights may wobble ({lean_pct:.1f} % lean; {readout.words}).")
+        found.append(f"Uprights may wobble ({lean_pct:.1f} % lean).")
     if curve.followed < LEAST_FOLLOWED:
         lost = 100.0 * (1.0 - curve.followed)
         found.append(f"It may jump where it could not be followed ({lost:.0f} % of it).")

@@ -10,11 +10,6 @@ from ridgewind.core.judge.polish import USUAL_READOUT_S
 from ridgewind.core.motion.path import Motion
 
 Source = Literal["setup", "film", "assumed"]
-SOURCE_WORDS: dict[Source, str] = {
-    "setup": "as its set-up says",
-    "film": "as the film shows",
-    "assumed": "assumed",
-}
 
 
 @dataclass(frozen=True)
@@ -23,10 +18,6 @@ class KnownReadout:
 
     seconds: float
     source: Source
-
-    @property
-    def words(self) -> str:
-        return f"read-out {1000.0 * self.seconds:.0f} ms, {SOURCE_WORDS[self.source]}"
 
 
 def readout_of(clip: Clip, motion: Motion) -> KnownReadout:

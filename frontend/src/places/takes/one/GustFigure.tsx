@@ -4,10 +4,13 @@ import * as format from "../../../formats";
 const READOUT_WORDS = {
   setup: "Read-out, by set-up",
   film: "Read-out, as filmed",
+  assumed: "Read-out, assumed",
 };
 
+type Props = { judgement: Judgement; brief: Brief; pictured: boolean };
+
 /** How much it shakes, against what is allowed. */
-export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: Brief }) {
+export function GustFigure({ judgement, brief, pictured }: Props) {
   const settled = judgement.verdict !== null;
   const against = settled ? format.againstTarget(judgement.gust, judgement.target) : null;
   const facts = [
@@ -15,9 +18,9 @@ export function GustFigure({ judgement, brief }: { judgement: Judgement; brief: 
     ["Body speed", format.degreesASecond(judgement.body_deg_s)],
     ["Finest readable", format.gust(judgement.floor_gust)],
     ["Target", format.gust(judgement.target)],
-    ...(judgement.readout.source === "assumed"
-      ? []
-      : [[READOUT_WORDS[judgement.readout.source], format.readout(judgement.readout.seconds)]]),
+    ...(pictured
+      ? [[READOUT_WORDS[judgement.readout.source], format.readout(judgement.readout.seconds)]]
+      : []),
   ];
   return (
     <section aria-label="Gust" className="grid grid-cols-[auto_1fr] gap-x-6 md:flex md:flex-col">

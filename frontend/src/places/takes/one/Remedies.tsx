@@ -108,17 +108,21 @@ function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
       >
         {format.gust(remedy.gust)}
       </span>
-      <span className={`text-note leading-[1.3] ${chosen ? "" : "text-stone"}`}>
-        {remedy.reason}
-        {remedy.cost && passed && !said(remedy) && ` Costs: ${remedy.cost}.`}
+      <span className={`text-note flex gap-2 leading-[1.3] ${chosen ? "" : "text-stone"}`}>
+        <span className="flex-1">
+          {remedy.reason}
+          {remedy.cost && passed && !said(remedy) && ` Costs: ${remedy.cost}.`}
+          {remedy.remedy === "retake" && details?.drill && (
+            <>
+              {" "}
+              <Link to={`/plan/drills/${details.drill.key}`} className="font-semibold underline">
+                Drill: {details.drill.name}
+              </Link>
+            </>
+          )}
+        </span>
         {remedy.remedy === "retake" && details?.drill && (
-          <>
-            {" "}
-            <Link to={`/plan/drills/${details.drill.key}`} className="font-semibold underline">
-              Drill: {details.drill.name}
-            </Link>
-            <SmallBody drill={details.drill.key} className="mt-1 h-20 w-20" />
-          </>
+          <SmallBody drill={details.drill.key} className="h-18 w-18" />
         )}
       </span>
       {onPreview && remedy.gust !== null ? (

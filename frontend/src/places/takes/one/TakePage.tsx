@@ -160,7 +160,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
                   onNaming={setNaming}
                 />
               )}
-              <GustFigure judgement={judgement} brief={brief} />
+              <GustFigure judgement={judgement} brief={brief} pictured={!clip.from_log} />
               <div className="md:col-span-2 xl:col-span-1 xl:row-span-2">
                 <Remedies
                   judgement={judgement}
