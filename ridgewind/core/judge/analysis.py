@@ -18,7 +18,6 @@ from ridgewind.core.moves.move import MoveReading, as_played, read_move
 from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.causes import Causes, find_causes
 from ridgewind.core.shake.reading import (
-    MOST_KEPT,
     EvenShot,
     Reading,
     band_shares,
@@ -96,8 +95,7 @@ class Analysis:
             return smoothed(reading, aspect=self.motion.aspect, step=step, upright=upright)
 
         def make() -> PolishCurve | None:
-            kept = len(self.motion.t_s) <= MOST_KEPT
-            frames = self._smoothed[step == 1].get((step, upright), smooth) if kept else smooth()
+            frames = self._smoothed[step == 1].get((step, upright), smooth)
             return None if frames is None else polish_curve(reading, frames)
 
         return self._polish.get((playback, step, upright), make)

@@ -15,7 +15,7 @@ from ridgewind.core.judge.cadence import delivered_step
 from ridgewind.core.judge.cost import Weights
 from ridgewind.core.judge.lee import Lee, find_lee
 from ridgewind.core.judge.likeness import Compared, compare, shakes
-from ridgewind.core.judge.remedies import decide
+from ridgewind.core.judge.remedies import decide, least_strength
 from ridgewind.core.judge.remedy import Decision, unsettled
 from ridgewind.core.judge.shutter import KnownReadout, readout_of
 from ridgewind.core.judge.slow import chosen_rate
@@ -133,16 +133,17 @@ def _parts(analysis: Analysis, clip: Clip, brief: Brief, step: float) -> list[Ca
     """What a judgement takes longest for, in parts that need nothing of each other; the analysis
     keeps what they find."""
 
+    def polished(playback: float, step: float) -> None:
+        curve = analysis.polish(playback, step=step, upright=clip.upright)
+        if curve is not None:
+            least_strength(curve, brief)
+
     def slowed() -> None:
         rate = chosen_rate(analysis, brief, fps=clip.fps, duration_s=clip.duration_s)
         if rate is not None:
-            analysis.polish(rate[0], step=rate[1], upright=clip.upright)
+            polished(*rate)
 
-    return [
-        lambda: _as_filmed(analysis, clip),
-        lambda: analysis.polish(step=step, upright=clip.upright),
-        slowed,
-    ]
+    return [lambda: _as_filmed(analysis, clip), lambda: polished(1.0, step), slowed]
 
 
 def _at_samples(power: NDArray[np.float64], count: int) -> NDArray[np.float64]:

@@ -8,6 +8,7 @@ blur stays as it was shot.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,6 +17,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.clip import USUAL_SHUTTER
 from ridgewind.core.errors import require_positive
+from ridgewind.core.judge.when_asked import WhenAsked
 from ridgewind.core.moves.move import INTENDED_HZ
 from ridgewind.core.shake.gust import (
     Singles,
@@ -71,16 +73,22 @@ class PolishPoint:
 
 
 @dataclass(frozen=True)
-class SmoothedShot:
-    """A shot at every strength, at whatever rate it is played. needed: (k, n) enlargement that each
-    frame wants. speeds: of the k smooth paths. every: (k,), of how many samples each one is looked
-    at there. smear_pct, lean_pct: (n - 1,), see PolishCurve. wobble: (n - 1, 1) speed of the lines
-    that lean so, root mean square over the picture. meant_pct_s: (n - 1,) speed of the meant move
-    at capture."""
+class SmoothedPath:
+    """A shot at one strength. needed: (n,) enlargement that each frame wants. speeds: of the smooth
+    path, in every `every`-th sample."""
 
     needed: Singles
-    speeds: tuple[SpeedSpectrum, ...]
-    every: tuple[int, ...]
+    speeds: SpeedSpectrum
+    every: int
+
+
+@dataclass(frozen=True)
+class SmoothedShot:
+    """A shot at whatever rate it is played. paths: by strength. smear_pct, lean_pct: (n - 1,), see
+    PolishCurve. wobble: (n - 1, 1) speed of the lines that lean so, root mean square over the
+    picture. meant_pct_s: (n - 1,) speed of the meant move at capture."""
+
+    paths: Sequence[SmoothedPath]
     smear_pct: Floats
     lean_pct: Floats
     wobble: SpeedSpectrum
@@ -112,12 +120,12 @@ class Left:
 
 @dataclass(frozen=True)
 class PolishedShot:
-    """A shot at every strength. needed: (k, n) enlargement that each frame wants. left: k of them.
+    """A shot at every strength. needed: (n,) enlargement that each frame wants. left: what shakes.
     counted, smear_pct, lean_pct, move_pct_s: (n - 1,), see PolishCurve. wobble_power: (n - 1,)
     squared weighted speed. playback_hz: samples a second."""
 
-    needed: Singles
-    left: tuple[Left, ...]
+    needed: Sequence[Singles]
+    left: Sequence[Left]
     counted: NDArray[np.bool_]
     smear_pct: Floats
     lean_pct: Floats
@@ -129,7 +137,8 @@ class PolishedShot:
 
 @dataclass(frozen=True)
 class PolishCurve:
-    """points: from light to strong, crop growing. blur_pct: smear of a frame that one in twenty
+    """points: from light to strong, crop growing; each is worked out when it is asked for, as most
+    takes need only the lightest. blur_pct: smear of a frame that one in twenty
     exceeds, percent of the long side, at a shutter of half the frame interval. lean_pct: of
     uprights while a frame is read in the usual time, likewise: a polish moves frames whole and
     cannot take it away. wobble_pct_s: how fast the picture's lines move by it, as S is of the
@@ -137,7 +146,7 @@ class PolishCurve:
     followed: share of the samples that are trusted. floor_pct_s: speed of the measurement's own
     error. shots: by their place in the reading, None where one was not measured."""
 
-    points: tuple[PolishPoint, ...]
+    points: Sequence[PolishPoint]
     blur_pct: float
     lean_pct: float
     wobble_pct_s: float
@@ -265,12 +274,14 @@ def _smoothed(
     is_long: bool,
 ) -> SmoothedShot:
     polisher = Polisher(shot, aspect=aspect)
-    every = tuple(_every(corner_hz, shot.rate_hz) if is_long else 1 for corner_hz in corners)
-    needed, speeds = np.empty((len(corners), len(shot.path)), np.float32), []
-    for row, corner_hz in enumerate(corners):
+
+    def at(strength: int) -> SmoothedPath:
+        corner_hz = corners[strength]
+        every = _every(corner_hz, shot.rate_hz) if is_long else 1
         off = polisher.off(corner_hz)
-        speeds.append(polisher.left(off, every=every[row]))
-        needed[row] = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
+        needed = enlargements(polisher.shown(off), aspect=aspect, upright=upright)
+        return SmoothedPath(needed, polisher.left(off, every=every), every)
+
     # A steady pan leans uprights too, but evenly, which is no wobble.
     along = shot.speeds[:, 1 if upright else 0]
     across = np.abs(along - median(along[shot.counted]))
@@ -278,9 +289,7 @@ def _smoothed(
     lines = np.diff(along, prepend=along[0]) * shot.rate_hz * USUAL_READOUT_S / 12**0.5
     exposure_s = USUAL_SHUTTER / (step * shot.rate_hz)
     return SmoothedShot(
-        needed=needed,
-        speeds=tuple(speeds),
-        every=every,
+        paths=WhenAsked(len(corners), at),
         smear_pct=np.hypot(shot.speeds[:, 0], shot.speeds[:, 1]) * exposure_s,
         lean_pct=across * USUAL_READOUT_S,
         wobble=SpeedSpectrum(lines[:, None], rate_hz=shot.rate_hz),
@@ -294,14 +303,17 @@ def _every(corner_hz: float, rate_hz: float) -> int:
 
 
 def _polished(shot: ShotReading, frames: SmoothedShot) -> PolishedShot:
-    # What was measured wrongly is moved wrongly: the measurement's own error stays in.
-    left = [
-        Left(one.power(shot.playback) + shot.floor_power, _any(shot.counted, every), every)
-        for one, every in zip(frames.speeds, frames.every, strict=True)
-    ]
+    count = len(frames.paths)
+
+    def left(strength: int) -> Left:
+        path = frames.paths[strength]
+        # What was measured wrongly is moved wrongly: the measurement's own error stays in.
+        power = path.speeds.power(shot.playback) + shot.floor_power
+        return Left(power, _any(shot.counted, path.every), path.every)
+
     return PolishedShot(
-        needed=frames.needed,
-        left=tuple(left),
+        needed=WhenAsked(count, lambda strength: frames.paths[strength].needed),
+        left=WhenAsked(count, left),
         counted=shot.counted,
         smear_pct=frames.smear_pct,
         lean_pct=frames.lean_pct,
@@ -313,10 +325,11 @@ def _polished(shot: ShotReading, frames: SmoothedShot) -> PolishedShot:
 
 
 def _cut(shot: PolishedShot, stretch: Stretch) -> PolishedShot:
-    inside = slice(stretch.start, stretch.stop)
+    inside, frames = slice(stretch.start, stretch.stop), slice(stretch.start, stretch.stop + 1)
+    count = len(shot.left)
     return PolishedShot(
-        needed=shot.needed[:, stretch.start : stretch.stop + 1],
-        left=tuple(one.part(stretch) for one in shot.left),
+        needed=WhenAsked(count, lambda strength: shot.needed[strength][frames]),
+        left=WhenAsked(count, lambda strength: shot.left[strength].part(stretch)),
         counted=shot.counted[inside],
         smear_pct=shot.smear_pct[inside],
         lean_pct=shot.lean_pct[inside],
@@ -349,25 +362,26 @@ def _one_in_twenty(parts: list[Floats]) -> float:
     return percentile(np.concatenate(parts), ONE_IN_TWENTY)
 
 
-def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> tuple[PolishPoint, ...]:
-    points: list[PolishPoint] = []
-    for row, corner_hz in enumerate(corners):
-        enlarge = max(float(shot.needed[row].max()) for shot in shots)
+def _points(corners: tuple[float, ...], shots: list[PolishedShot]) -> Sequence[PolishPoint]:
+    def at(strength: int) -> PolishPoint:
+        enlarge = max(float(shot.needed[strength].max()) for shot in shots)
         crop_pct = 100.0 * (1.0 - 1.0 / enlarge)
-        crop_pct = max(crop_pct, points[-1].crop_pct) if points else crop_pct
+        if strength:  # a stronger one never takes less
+            crop_pct = max(crop_pct, points[strength - 1].crop_pct)
         enlarge = 1.0 / (1.0 - crop_pct / 100.0)
-        counted = np.concatenate([shot.left[row].power[shot.left[row].counted] for shot in shots])
-        seconds = np.concatenate([_counted_seconds(shot, row) for shot in shots])
-        speed = float(counted.mean()) ** 0.5
-        peak = peak_speed(seconds)
-        points.append(PolishPoint(corner_hz, crop_pct, enlarge * speed, enlarge * peak))
-    return tuple(points)
+        left = [(shot.left[strength], shot.playback_hz) for shot in shots]
+        counted = np.concatenate([one.power[one.counted] for one, _ in left])
+        seconds = np.concatenate([_counted_seconds(one, hz) for one, hz in left])
+        speed, peak = float(counted.mean()) ** 0.5, peak_speed(seconds)
+        return PolishPoint(corners[strength], crop_pct, enlarge * speed, enlarge * peak)
+
+    points = WhenAsked(len(corners), at)
+    return points
 
 
-def _counted_seconds(shot: PolishedShot, row: int) -> Floats:
-    """Squared speed over the surrounding second at one strength, where it counts."""
-    left = shot.left[row]
-    around = seconds_of(left.power, left.counted, playback_hz=shot.playback_hz / left.every)
+def _counted_seconds(left: Left, playback_hz: float) -> Floats:
+    """Squared speed over the surrounding second, where it counts."""
+    around = seconds_of(left.power, left.counted, playback_hz=playback_hz / left.every)
     return around[left.counted]
 
 

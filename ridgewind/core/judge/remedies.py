@@ -6,7 +6,7 @@ do it again. The cheapest that passes is the verdict; see cost.py for what is ch
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from itertools import takewhile
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.clip import Clip
@@ -219,12 +219,11 @@ def polish_remedy(
         curve = curve.part(lee.index, lee.stretch)
     if curve is None:
         return Remedy(kind, False, "Not measurable.", nominal)
-    within = [point for point in curve.points if point.crop_pct <= brief.most_crop_pct]
-    if not within:
+    point = least_strength(curve, brief)
+    if point is None:
         least = curve.points[0].crop_pct
         reason = f"Not open: the lightest takes {least:.1f} % crop, of {brief.most_crop_pct:g} %."
         return Remedy(kind, False, reason, nominal, rate=playback, step=step)
-    point = _least(within, brief)
     gust, peak = seen_after(point, brief)
     blur_pct = polish_warnings.smear_pct(curve, clip)
     good, smears = passes(gust, peak, brief), blur_pct > polish_warnings.MOST_BLUR_PCT
@@ -308,12 +307,15 @@ def _slow_polish(asked: Asked, rate: tuple[float, int] | None) -> Remedy:
     return part if part.passes else whole
 
 
-def _least(points: Sequence[PolishPoint], brief: Brief) -> PolishPoint:
-    """The least crop that passes, else what leaves least."""
-    for point in points:
+def least_strength(curve: PolishCurve, brief: Brief) -> PolishPoint | None:
+    """The least crop that passes, else what leaves least; None where all take more than the brief
+    allows."""
+    seen = []
+    for point in takewhile(lambda one: one.crop_pct <= brief.most_crop_pct, curve.points):
         if passes(*seen_after(point, brief), brief):
             return point
-    return min(points, key=lambda point: point.speed_pct_s)
+        seen.append(point)
+    return min(seen, key=lambda one: one.speed_pct_s, default=None)
 
 
 def strength(crop_pct: float) -> str:

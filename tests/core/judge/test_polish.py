@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from ridgewind.core.brief import usual_brief
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge import Analysis, assess, polish
-from ridgewind.core.judge.polish import USUAL_READOUT_S, Polisher, enlargements
+from ridgewind.core.judge.polish import CORNERS_HZ, USUAL_READOUT_S, Polisher, enlargements
 from ridgewind.core.judge.polish_warnings import wobbles
 from ridgewind.core.judge.shutter import KnownReadout
 from ridgewind.core.motion.readout import Readout
@@ -188,3 +188,22 @@ def test_lines_that_move_more_than_the_polished_picture_are_told():
     assert wobbles(curve, strong, assumed)
     assert not wobbles(curve, replace(strong, speed_pct_s=2.0), assumed)
     assert not wobbles(curve, strong, KnownReadout(0.008, "film"))
+
+
+def test_no_more_strengths_are_worked_out_than_a_verdict_needs(monkeypatch):
+    tried = []
+
+    def off(self, corner_hz: float):
+        tried.append(corner_hz)
+        return fast(self, corner_hz)
+
+    fast = Polisher.off
+    monkeypatch.setattr(Polisher, "off", off)
+    motion = make_motion(rate_hz=60, seconds=8, tilt=sine(0.3, 5))
+    analysis, clip = Analysis(motion), Clip(60.0, 8.0, False, (1920, 1080), 26.0)
+    remedies = assess(analysis, clip, usual_brief()).decision.remedies
+    strongest = min(one.corner_hz for one in remedies if one.passes and one.corner_hz)
+    assert CORNERS_HZ[-1] < strongest == min(tried)
+    curve = analysis.polish(step=2.5)
+    assert [point.corner_hz for point in curve.points] == list(CORNERS_HZ)
+    assert set(tried) == set(CORNERS_HZ)
