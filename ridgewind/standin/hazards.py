@@ -235,6 +235,25 @@ ORDINARY = (
     ordinary("ridge, tilt, 720p at 25/s", _take(move="tilt", size=(1280, 720), fps=25.0, seed=18)),
     ordinary("door, tilt at 60/s", _take("door", "tilt", fps=60.0, seconds=2.0, seed=19)),
     ordinary("stones, locked off", _take("stones", how=LOCKED, seed=20)),
+    ordinary(
+        "stones, walk-in, 720p at 50/s",
+        _take(
+            "stones",
+            "walk",
+            Technique(cadence_hz=1.6),
+            size=(1280, 720),
+            fps=50.0,
+            seconds=2.0,
+            seed=21,
+        ),
+    ),
+    ordinary(
+        "door, pan, upright, 1080p", _take("door", "pan", size=(1080, 1920), seconds=1.5, seed=23)
+    ),
+    ordinary(
+        "stones, 24 mm, one hand at 48/s",
+        _take("stones", how=ONE_HAND, focal_eq_mm=24.0, fps=48.0, seconds=2.0, seed=24),
+    ),
 )
 
 HARD = (

@@ -7,6 +7,8 @@ same street from the other kerb) may be as bright in the same places, but hold n
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -21,8 +23,8 @@ CUT_CORRELATION = 0.5
 CELLS = (8, 5)
 """Parts that are sought again, along the long side and the short."""
 
-REACH_PX = 3
-"""How far from the shift of the whole each part is sought, px at an eighth."""
+REACH_PX = 6
+"""How far from the shift of the whole each part is sought, px at a quarter."""
 
 BLUR_PX = 3.0
 """What is smoother than this is taken away: light and dark alone make no part alike."""
@@ -32,26 +34,41 @@ LEAST_TEXTURE = 2.0
 
 FOUND = 0.8
 """Correlation from which a part is found again (chosen here: the best of the places that are tried
-reaches 0.6 to 0.7 between pictures that have nothing in common)."""
+reaches 0.3 to 0.6 between pictures that have nothing in common)."""
 
-FEWEST_TOLD, FOUND_SHARE = 8, 0.12
+FEWEST_TOLD, FOUND_SHARE = 8, 0.18
 """Textured parts that it takes to tell, and share of them found again in one shot (chosen here:
-with three fifths of the picture covered more than a fifth are)."""
+from one frame to the next 0.23 are with somebody coming before three fifths of the picture, and
+0.4 with water over as much; up to 0.17 are in a shot and its mirror image)."""
 
 
-def is_cut(before: Float32s, now: Float32s, shift_px: tuple[int, int]) -> bool:
-    """Whether now (h, w) is of another shot than before (h, w), both at an eighth of the working
-    size. shift_px: of the whole picture between them, right and down."""
-    height, width = now.shape
-    dx, dy = shift_px
+@dataclass(frozen=True)
+class Sight:
+    """A picture at an eighth of the working size, for its whole, and at a quarter, for its
+    parts: an eighth keeps too little of a part to tell it from another."""
+
+    whole: Float32s
+    parts: Float32s
+
+    @classmethod
+    def of(cls, levels: list[Float32s]) -> Sight:
+        return cls(whole=levels[-1], parts=levels[-2])
+
+
+def is_cut(before: Sight, now: Sight, shift_px: tuple[float, float]) -> bool:
+    """Whether now is of another shot than before. shift_px: of the whole picture between them,
+    right and down, px at an eighth."""
+    height, width = now.whole.shape
+    dx, dy = (round(one) for one in shift_px)
     if abs(dx) > width // 2 or abs(dy) > height // 2:
         return True
-    a, b = overlap(before, now, dx, dy)
+    a, b = overlap(before.whole, now.whole, dx, dy)
     if min(correlation(a, b), 1.0) < CUT_CORRELATION and (
-        correlation(before, now) < CUT_CORRELATION
+        correlation(before.whole, now.whole) < CUT_CORRELATION
     ):
         return True
-    found = [_found_share(before, now, shift) for shift in {(0, 0), shift_px}]
+    shifts = {(0, 0), (round(2 * shift_px[0]), round(2 * shift_px[1]))}
+    found = [_found_share(before.parts, now.parts, shift) for shift in shifts]
     told = [share for share in found if share is not None]
     return len(told) == len(found) and max(told) < FOUND_SHARE
 

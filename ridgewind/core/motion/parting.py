@@ -95,7 +95,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
     children = [_child(rival, group) for group in fresh]
     shared = [_share_evidence(rival, *one) for one in zip(children, fresh, strict=True)]
     foreign = ~own if first else np.any([g for g in groups if g is not own], axis=0)
-    _take_as_own(rival, rival.placed, own, foreign, anew=first)
+    _take_as_own(rival, rival.placed, own, foreign, anew=first or bool(fresh))
     gone = np.any(fresh, axis=0) if fresh else np.zeros(len(own), np.bool_)
     if gone.any():
         if any(shared):

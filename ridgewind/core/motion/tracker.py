@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import pyramid
-from ridgewind.core.motion.cuts import is_cut
+from ridgewind.core.motion.cuts import Sight, is_cut
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.placing import Frame
 from ridgewind.core.motion.rows import assemble, without_tiny_shots
@@ -53,7 +53,7 @@ class Tracker:
         self._done: list[ShotTracker] = []
         self._shot = ShotTracker(size, region)
         self._suspect: ShotTracker | None = None  # what follows a suspected cut, on probation
-        self._thumb: Float32s | None = None  # the last picture that could be placed
+        self._placed: Sight | None = None  # the last picture that could be placed
         self._last: pyramid.Image | None = None
         self._last_s: float | None = None
         self._interval_s: float | None = None
@@ -116,7 +116,7 @@ class Tracker:
             self._believe_cut()
         self._done.append(self._shot)
         self._shot = ShotTracker(self._size, self._region)
-        self._thumb = self._last = None
+        self._placed = self._last = None
         self._jumps.append(self._count - 1)
 
     def _repeat(self, t_s: float) -> None:
@@ -129,7 +129,7 @@ class Tracker:
         shot = self._shot
         if shot.feed(frame, lambda: self._jump(frame.levels)):
             self._suspect = None  # the old picture is back: it was no cut
-            self._thumb = frame.levels[-1]
+            self._placed = Sight.of(frame.levels)
             if shot.replaced:
                 self._done.append(shot)
                 self._shot = shot.taken_over(frame)
@@ -142,7 +142,7 @@ class Tracker:
             self._suspect.feed(frame, lambda: None)
             if self._suspect.count > LOST_FRAMES:
                 self._believe_cut()
-                self._thumb = frame.levels[-1]
+                self._placed = Sight.of(frame.levels)
         elif shot.lost > LOST_FRAMES:
             shot.begin_again(frame)
 
@@ -156,20 +156,20 @@ class Tracker:
 
     def _jump(self, levels: list[Float32s]) -> Floats | None:
         """Shift of the whole picture since it was last placed, by phase correlation, long sides."""
-        thumb = levels[-1]
-        if self._thumb is None:
+        if self._placed is None:
             return None
-        window = cv2.createHanningWindow(thumb.shape[::-1], cv2.CV_32F)
-        (dx, dy), _ = cv2.phaseCorrelate(self._thumb, thumb, window)
+        now, before = levels[-1], self._placed.whole
+        window = cv2.createHanningWindow(now.shape[::-1], cv2.CV_32F)
+        (dx, dy), _ = cv2.phaseCorrelate(before, now, window)
         shift: Floats = np.array([dx, dy]) * 2**pyramid.EIGHTH / max(self._size)
         return shift
 
     def _is_cut(self, levels: list[Float32s]) -> bool:
         jump = self._jump(levels)
-        assert self._thumb is not None
+        assert self._placed is not None
         assert jump is not None
-        dx, dy = (jump * max(self._size) / 2**pyramid.EIGHTH).round().astype(int).tolist()
-        return is_cut(self._thumb, levels[-1], (dx, dy))
+        dx, dy = (jump * max(self._size) / 2**pyramid.EIGHTH).tolist()
+        return is_cut(self._placed, Sight.of(levels), (dx, dy))
 
 
 def _difference(a: pyramid.Image, b: pyramid.Image) -> float:

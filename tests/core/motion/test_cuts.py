@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 import pytest
 
 from ridgewind.core.motion.tracker import Tracker
+from ridgewind.standin.camera import plan, render_frame, renderer_of
+from ridgewind.standin.hazards import SUBJECTS
 from tests.conftest import texture, view
 
 SIZE, RATE_HZ = (480, 270), 30
@@ -27,8 +30,9 @@ def street(seed: int, count: int, *, covered: float, first: int = 0, comes: bool
 
 
 def shots_of(frames) -> list[tuple[int, int]]:
-    tracker = Tracker(SIZE)
+    tracker = None
     for index, frame in enumerate(frames):
+        tracker = tracker or Tracker(frame.shape[::-1])
         tracker.feed(index / RATE_HZ, frame)
     return [(shot.start, shot.stop) for shot in tracker.finish().shots]
 
@@ -37,6 +41,21 @@ def shots_of(frames) -> list[tuple[int, int]]:
 def test_a_cut_between_two_shots_of_alike_traffic_is_found(covered):
     frames = [*street(1, 40, covered=covered), *street(2, 40, covered=covered, first=40)]
     assert shots_of(frames) == [(0, 40), (40, 80)]
+
+
+def test_a_cut_to_the_same_from_the_other_side_is_found():
+    """A door behind water and its mirror image, which is as bright in the same places."""
+    (hazard,) = (one for one in SUBJECTS if one.name == "water, 30 %, in the hand")
+    take = plan(hazard.script)
+    renderer = renderer_of(take)
+    spoil = hazard.spoil(take, renderer)
+    frames = []
+    for k, t_s in enumerate(take.frame_times_s[:11]):
+        picture = spoil(render_frame(take, renderer, t_s, k), k, t_s)
+        grey = cv2.cvtColor(picture, cv2.COLOR_BGR2GRAY)
+        frames.append(cv2.resize(grey, (640, 360), interpolation=cv2.INTER_AREA))
+    mirrored = [frame[:, ::-1].copy() for frame in frames]
+    assert shots_of([*frames, *mirrored]) == [(0, 11), (11, 22)]
 
 
 @pytest.mark.parametrize("covered", [0.3, 0.45, 0.6])

@@ -182,6 +182,20 @@ def test_groups_are_told_apart_where_one_fit_would_blend_them():
         assert left[group].all() or not left[group].any()
 
 
+@pytest.mark.parametrize(("near", "pace_px", "faster"), [(0.35, 0.25, 1.3), (0.4, 0.15, 1.6)])
+def test_a_near_part_that_comes_off_slowly_leaves_nothing_in_the_path(near, pace_px, faster):
+    """Before the two are told apart one motion blends them; then its path is told anew."""
+    wall, ground = texture(1000, 600, seed=3), texture(1000, 600, seed=8)
+    pan_px, top = pace_px * np.arange(40), round(360 * (1 - near))
+    pictures = []
+    for x in pan_px:
+        picture = view(wall, (640, 360), x=x).copy()
+        picture[top:] = view(ground, (640, 360), x=faster * x)[top:]
+        pictures.append(picture)
+    off = track(pictures).pan_pct + 100 * pan_px / 640
+    assert np.abs(off - off[25:].mean()).max() < 0.004
+
+
 def test_a_search_that_finds_only_splinters_changes_nothing(monkeypatch):
     """A long pan bends the picture, and a search may see a few points of it move as one here and
     there: the motion that most points agree with stays the camera's."""
