@@ -2,9 +2,9 @@ import type { Brief, Judgement } from "../../../api/client";
 import * as format from "../../../formats";
 
 const READOUT_WORDS = {
-  setup: "Read-out, by set-up",
-  film: "Read-out, as filmed",
-  assumed: "Read-out, assumed",
+  setup: "Read-out (set-up)",
+  film: "Read-out (film)",
+  assumed: "Read-out (assumed)",
 };
 
 type Props = { judgement: Judgement; brief: Brief; pictured: boolean };

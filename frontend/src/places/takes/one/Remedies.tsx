@@ -108,7 +108,7 @@ function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
       >
         {format.gust(remedy.gust)}
       </span>
-      <span className={`text-note flex gap-2 leading-[1.3] ${chosen ? "" : "text-stone"}`}>
+      <span className={`text-note leading-[1.3] md:flex md:gap-2 ${chosen ? "" : "text-stone"}`}>
         <span className="flex-1">
           {remedy.reason}
           {remedy.cost && passed && !said(remedy) && ` Costs: ${remedy.cost}.`}
@@ -122,7 +122,7 @@ function Row({ remedy, chosen, shown, details, onPreview }: RowProps) {
           )}
         </span>
         {remedy.remedy === "retake" && details?.drill && (
-          <SmallBody drill={details.drill.key} className="h-18 w-18" />
+          <SmallBody drill={details.drill.key} className="mt-1 h-18 w-18 md:mt-0" />
         )}
       </span>
       {onPreview && remedy.gust !== null ? (

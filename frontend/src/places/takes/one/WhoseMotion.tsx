@@ -38,37 +38,39 @@ export function WhoseMotion({ detail, onName }: Props) {
       },
     );
   return (
-    <section aria-label="Whose motion is it" className="px-4 pb-3 sm:px-8">
-      {asked.map((one) => (
-        <ShotQuestion
-          key={one.shot}
-          asked={one}
-          alone={asked.length === 1}
-          busy={say.isPending || forget.isPending}
-          onChoose={(rival) => choose(one.shot, rival)}
-          onTakeBack={takeBack}
-        />
-      ))}
-      <p className="flex flex-wrap items-center gap-2 border-l-2 border-lamp">
-        {detail.background.length > 0 && (
-          <>
-            <span className="pl-2 text-note">
-              Measured by the part of the picture that you named.
-            </span>
-            <Button look="bare" disabled={forget.isPending} onClick={takeBack}>
-              Take it back
+    <section aria-label="Whose motion is it" className="px-4 pb-2 sm:px-8">
+      <div className="flex flex-wrap items-center gap-x-2 border-l-2 border-lamp py-0.5 pl-3">
+        {asked.map((one) => (
+          <ShotQuestion
+            key={one.shot}
+            asked={one}
+            alone={asked.length === 1}
+            busy={say.isPending || forget.isPending}
+            onChoose={(rival) => choose(one.shot, rival)}
+            onTakeBack={takeBack}
+          />
+        ))}
+        <p className="-ml-[11px] flex flex-wrap items-center gap-2">
+          {detail.background.length > 0 && (
+            <>
+              <span className="pl-[11px] text-note">
+                Measured by the part of the picture that you named.
+              </span>
+              <Button look="bare" disabled={forget.isPending} onClick={takeBack}>
+                Take it back
+              </Button>
+            </>
+          )}
+          {marked && (
+            <Button look="bare" disabled={leaveOut.isPending} onClick={without}>
+              Leave out what I marked
             </Button>
-          </>
-        )}
-        {marked && (
-          <Button look="bare" disabled={leaveOut.isPending} onClick={without}>
-            Leave out what I marked
+          )}
+          <Button look="bare" onClick={onName}>
+            Show where the background is
           </Button>
-        )}
-        <Button look="bare" onClick={onName}>
-          Show where the background is
-        </Button>
-      </p>
+        </p>
+      </div>
     </section>
   );
 }
@@ -85,12 +87,16 @@ function ShotQuestion({ asked, alone, busy, onChoose, onTakeBack }: QuestionProp
   const span = alone ? "" : `${format.span(asked.start_s, asked.end_s)}: `;
   const first = asked.doubt === null ? 1 : 0;
   return (
-    <div className="border-l-2 border-lamp py-0.5 pl-3">
+    <div
+      className={
+        alone && asked.doubt === null ? "flex flex-wrap items-center gap-x-2" : "w-full pb-1"
+      }
+    >
       <p className={asked.doubt ? "" : "text-note"}>
         {span}
         {question(asked)}
       </p>
-      <p className="mt-1.5 flex flex-wrap gap-2">
+      <p className={`flex flex-wrap gap-2 ${asked.doubt ? "mt-1.5" : "-ml-[11px]"}`}>
         {asked.rivals.map((rival, index) =>
           index < first || rival.gust === null ? null : (
             <Button
