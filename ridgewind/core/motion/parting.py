@@ -13,7 +13,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.motion.evidence import Evidence
+from ridgewind.core.motion.evidence import Evidence, gather
 from ridgewind.core.motion.fit import (
     apply,
     build_equations,
@@ -44,6 +44,10 @@ SEARCH_EVERY, SEARCH_AT_MOST_EVERY = 3, 24
 LOOSE_SIGMA_PX, MANY_STRAYS = 0.15, 0.15
 """Spread of the agreeing points, and share of the others, from which a search is worth it."""
 
+LOOSENED, SIGMA_MEMORY = 2.5, 0.05
+"""Multiple of the usual spread from which points have suddenly come to agree loosely, and how much
+of the usual one each frame makes."""
+
 SAME_MOTION = 0.6
 """Share of a group that another motion must explain for the two to be one."""
 
@@ -59,6 +63,11 @@ OWN_AGREEMENT = 0.85
 
 MANY_PROVEN = 0.3
 """Share of a group that must once have agreed for the two to have been one so far."""
+
+SOME_PROVEN, HELD = 0.1, 0.5
+"""The same where the motion holds less than this share of the edges without the group as it did
+with it: what it held was the group's. Somebody who stands nearly still is followed with the wall,
+and closer than it."""
 
 UNMIXED = 0.85
 """Share of the agreeing points that a motion's own group must make for its path to stand."""
@@ -110,7 +119,7 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
 def _is_worth_a_search(rival: Rival, placed: Placed) -> bool:
     if len(rival.instants) < LEAST_REMEMBERED:
         return False
-    if rival.young:
+    if rival.young or _has_loosened(rival, placed):
         return True
     rival.search_in -= 1
     if _is_torn(rival, placed):
@@ -122,6 +131,15 @@ def _is_worth_a_search(rival: Rival, placed: Placed) -> bool:
         strays > max(MIN_POINTS - 1, MANY_STRAYS * placed.seen.sum())
         or placed.fit.sigma * rival.placer.long_px > LOOSE_SIGMA_PX
     )
+
+
+def _has_loosened(rival: Rival, placed: Placed) -> bool:
+    """Whether points that agreed closely do so loosely, all at once: one fit blends two motions,
+    one of which has just begun. To be asked once a frame."""
+    sigma = placed.fit.sigma
+    usual = sigma if rival.usual_sigma is None else rival.usual_sigma
+    rival.usual_sigma = usual + SIGMA_MEMORY * (sigma - usual)
+    return sigma * rival.placer.long_px > LOOSE_SIGMA_PX and sigma > LOOSENED * usual
 
 
 def _groups(rival: Rival) -> list[Members]:
@@ -207,12 +225,22 @@ def _share_evidence(rival: Rival, child: Rival, members: Members) -> bool:
     says nothing of either. Points that never did came into the picture later, and before
     that this motion had it for itself."""
     gathered = rival.evidence.frames
-    if not gathered or float(rival.reference.proven[members].mean()) > MANY_PROVEN:
+    proven = float(rival.reference.proven[members].mean())
+    blended = proven > SOME_PROVEN and _edge_without(rival, members) < HELD * rival.evidence.edge
+    if not gathered or proven > MANY_PROVEN or blended:
         child.evidence.one_before = True
         return True
     child.evidence.frames = gathered
     child.evidence.known = rival.evidence.known.copy()
     return False
+
+
+def _edge_without(rival: Rival, members: Members) -> float:
+    """Share of the picture's edges that a motion's points hold without some of them, 0 to 1."""
+    size = np.array(rival.placer.size)
+    places, now = rival.reference.at, [Evidence(), Evidence()]
+    gather(now, [places[~members], places[members]], size / (2.0 * size.max()))
+    return now[0].edge
 
 
 def _traced(rival: Rival, members: Members) -> list[Floats]:

@@ -128,6 +128,8 @@ class Rival:
         """It was just told apart, and may find more points of its own."""
         self.search_in, self.search_every = 0, 0
         """Frames until the next search for other motions among its points, and between two."""
+        self.usual_sigma: float | None = None
+        """Spread of the agreeing points in the last second or so, long sides."""
         self.placed: Placed | None = None
         """Where it was in the last frame."""
         self.believed: Floats = np.empty((0, 2))

@@ -80,6 +80,19 @@ def test_somebody_who_begins_to_move_late_changes_nothing():
     assert read_motion(motion).gust() < 0.5
 
 
+def test_somebody_who_stands_nearly_still_at_first_is_not_the_camera():
+    """Their edge goes by whole pixels with the hand: they tremble, and are followed with the wall
+    until they move."""
+
+    def late(k):
+        return 0.0 if k < 60 else sway(k - 60)
+
+    motion = track([somebody(k, camera=1, cover=0.45, move=late) for k in range(100)])
+    off = motion.pan_pct + hand(np.arange(100)) / 480 * 100
+    assert np.abs(off - np.median(off)).max() < 0.25
+    assert motion.shots[0].doubt is None
+
+
 def test_a_date_that_is_drawn_over_a_shaken_film_is_not_the_background():
     def dated(k):
         frame = view(WALL, SIZE, x=2 * hand(k)).copy()
