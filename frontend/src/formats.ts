@@ -69,7 +69,7 @@ const LEAST_READOUT_MS = 4;
 /** In which a sensor reads a frame; what lies within the error of finding it is only bounded. */
 export const readout = (value_s: number) =>
   1000 * value_s < LEAST_READOUT_MS
-    ? `under ${LEAST_READOUT_MS} ms`
+    ? `< ${LEAST_READOUT_MS} ms`
     : `${(1000 * value_s).toFixed(0)} ms`;
 
 const DAY_ALONE = /^\d{4}-\d{2}-\d{2}$/;
