@@ -119,8 +119,12 @@ def part(rival: Rival, others: list[Rival]) -> list[Rival]:
 def _is_worth_a_search(rival: Rival, placed: Placed) -> bool:
     if len(rival.instants) < LEAST_REMEMBERED:
         return False
-    if rival.young or _has_loosened(rival, placed):
+    if rival.young:
         return True
+    usual, sigma = rival.usual_sigma or placed.fit.sigma, placed.fit.sigma
+    rival.usual_sigma = usual + SIGMA_MEMORY * (sigma - usual)
+    if sigma > max(LOOSENED * usual, LOOSE_SIGMA_PX / rival.placer.long_px):
+        return True  # one fit blends two motions, one of which has just begun
     rival.search_in -= 1
     if _is_torn(rival, placed):
         rival.search_in, rival.search_every = min(rival.search_in, SEARCH_EVERY), SEARCH_EVERY
@@ -131,15 +135,6 @@ def _is_worth_a_search(rival: Rival, placed: Placed) -> bool:
         strays > max(MIN_POINTS - 1, MANY_STRAYS * placed.seen.sum())
         or placed.fit.sigma * rival.placer.long_px > LOOSE_SIGMA_PX
     )
-
-
-def _has_loosened(rival: Rival, placed: Placed) -> bool:
-    """Whether points that agreed closely do so loosely, all at once: one fit blends two motions,
-    one of which has just begun. To be asked once a frame."""
-    sigma = placed.fit.sigma
-    usual = sigma if rival.usual_sigma is None else rival.usual_sigma
-    rival.usual_sigma = usual + SIGMA_MEMORY * (sigma - usual)
-    return sigma * rival.placer.long_px > LOOSE_SIGMA_PX and sigma > LOOSENED * usual
 
 
 def _groups(rival: Rival) -> list[Members]:
