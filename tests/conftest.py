@@ -20,6 +20,7 @@ from ridgewind.core.motion.tracker import Tracker
 from ridgewind.library.library import Library
 from ridgewind.media.formats import in_format
 from ridgewind.store import database
+from tests import warm
 from tests.clips import FilmStore
 
 # No deadline, since more tests run than there are cores; the same examples each time, so that a
@@ -152,6 +153,13 @@ def wait_for(condition, seconds: float = 30.0) -> None:
             return
         time.sleep(0.05)
     raise AssertionError("it did not happen in time")
+
+
+@pytest.fixture(scope="session", autouse=True)
+def starter():
+    """Nothing is started any more once the last test is over."""
+    yield
+    warm.end()
 
 
 @pytest.fixture(scope="session")

@@ -8,6 +8,7 @@ import sys
 import threading
 import time
 from contextlib import suppress
+from pathlib import Path
 
 from ridgewind.jobs.queue import Queue
 from ridgewind.library.library import Library
@@ -118,15 +119,7 @@ class Supervisor:
     def _start(self) -> None:
         self._started_s = time.monotonic()
         self._not_before_s = self._started_s + FIRST_PAUSE_S  # where it cannot be started at all
-        command = [sys.executable, "-m", "ridgewind.jobs.worker", str(self._library.root)]
-        # In a session of its own: Ctrl+C in the terminal is for the server, which ends it. Its
-        # input ends with this process, however that ends.
-        self._worker = subprocess.Popen(
-            [*command, self._kind],
-            stdin=subprocess.PIPE,
-            start_new_session=True,
-            creationflags=getattr(subprocess, "CREATE_NEW_PROCESS_GROUP", 0),
-        )
+        self._worker = start_worker(self._library.root, self._kind)
 
     def _bury(self, worker: subprocess.Popen[bytes], now_s: float) -> None:
         """Take up what a dead worker was doing, and let another one start."""
@@ -164,6 +157,18 @@ class Supervisor:
                     log.warning("the %s worker gave no sign of life; ending it", self._kind)
                 self._stuck, self._sign_s = True, now_s
                 self._worker.kill()
+
+
+def start_worker(root: Path, kind: Kind) -> subprocess.Popen[bytes]:
+    """A worker process for the library in a folder. It is in a session of its own: Ctrl+C in the
+    terminal is for the server, which ends it. Its input ends with this process, however that
+    ends."""
+    return subprocess.Popen(
+        [sys.executable, "-m", "ridgewind.jobs.worker", str(root), kind],
+        stdin=subprocess.PIPE,
+        start_new_session=True,
+        creationflags=getattr(subprocess, "CREATE_NEW_PROCESS_GROUP", 0),
+    )
 
 
 def _let_go(worker: subprocess.Popen[bytes] | None) -> None:

@@ -11,7 +11,6 @@ import shutil
 import signal
 import sqlite3
 import subprocess
-import sys
 import threading
 import time
 import urllib.request
@@ -28,6 +27,7 @@ from playwright.sync_api import Page, expect, sync_playwright
 from ridgewind.demo import folder, mark, weeks
 from ridgewind.library.library import Library
 from tests.sending import announcing, at_offset
+from tests.warm import warm
 
 pytest.register_assert_rewrite("tests.e2e.helpers")
 PATIENCE_S = 90.0
@@ -100,36 +100,19 @@ class Client:
         raise AssertionError("it did not happen in time")
 
 
-class Starter:
-    """The one process of this run that starts servers, see tests/e2e/warm.py."""
-
-    _process: subprocess.Popen[str] | None = None
-
-    @classmethod
-    def start(cls, words: list[str], log: Path) -> int:
-        if cls._process is None:
-            program = [sys.executable, "-m", "tests.e2e.warm"]
-            cls._process = subprocess.Popen(
-                program, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
-            )
-        print(json.dumps({"words": words, "log": str(log)}), file=cls._process.stdin, flush=True)
-        return int(cls._process.stdout.readline())
-
-    @classmethod
-    def end(cls) -> None:
-        if cls._process is not None:
-            cls._process.communicate()
-            cls._process = None
-
-
 class Server(Client):
-    """`ridgewind serve` or `ridgewind demo` on a free port."""
+    """`ridgewind serve` or `ridgewind demo` on a free port. cold: its workers are begun as they are
+    for a shooter, as its own children."""
 
-    def __init__(self, command: str, data: Path, log: Path, *options: str) -> None:
+    def __init__(
+        self, command: str, data: Path, log: Path, *options: str, cold: bool = False
+    ) -> None:
         data.mkdir(parents=True, exist_ok=True)
         (data / "key").write_text(KEY)
         words = [command, "--data", str(data), "--port", "0", *options]
-        self.pid = Starter.start(words, log)
+        with log.open("wb") as out:
+            self._process = warm().start("ridgewind", words, out=out.fileno(), workers=not cold)
+        self.pid = self._process.pid
         super().__init__(self._wait_for_address(log))
 
     def _wait_for_address(self, log: Path) -> str:
@@ -144,19 +127,13 @@ class Server(Client):
         raise AssertionError(f"the server did not start: {log.read_text()}")
 
     def runs(self) -> bool:
-        try:
-            os.kill(self.pid, 0)
-        except ProcessLookupError:
-            return False
-        return True
+        return self._process.poll() is None
 
     def end(self, how: signal.Signals, within_s: float = 10.0) -> bool:
         """Send a signal; returns whether it ended in time."""
-        with suppress(ProcessLookupError):
-            os.kill(self.pid, how)
-        end = time.monotonic() + within_s
-        while self.runs() and time.monotonic() < end:
-            time.sleep(0.02)
+        self._process.send_signal(how)
+        with suppress(subprocess.TimeoutExpired):
+            self._process.wait(within_s)
         return not self.runs()
 
     def kill(self) -> None:
@@ -188,7 +165,7 @@ class SharedDemo(Client):
     def _begin(self) -> None:
         # Another process may have had one here that nobody needed any more: its address is stale.
         (self._folder / "log").unlink(missing_ok=True)
-        server = Server("demo", self.library, self._folder / "log", "--no-weeks")
+        server = Server("demo", self.library, self._folder / "log", "--no-weeks", cold=True)
         server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, DEMO_S)
         kept = what_is_kept(self.library)
         self._write({"address": server.address, "pid": server.pid, "users": 0, "kept": kept})
@@ -256,12 +233,6 @@ def copy_library(source: Path, target: Path) -> None:
         live.backup(copy)
 
 
-@pytest.fixture(scope="session", autouse=True)
-def starter():
-    yield
-    Starter.end()
-
-
 @pytest.fixture(scope="session")
 def demo(starter, shared_folder):
     """The demo with everything measured, to be looked at."""
@@ -323,8 +294,9 @@ def browser(driver):
 
 @pytest.fixture
 def page(browser):
-    """A page whose errors fail the test."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    """A page whose errors fail the test, of somebody who wants no motion: nothing plays by itself
+    beside what is tested."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     page = context.new_page()
     page.set_default_timeout(1000 * PATIENCE_S)
     faults = []

@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from ridgewind.demo.story import CLIPS
 from tests.conftest import shaken, write_film
 from tests.e2e.conftest import KEY
-from tests.e2e.helpers import check_accessibility, cut, number
+from tests.e2e.helpers import begun, check_accessibility, number
 
 FAILING = "Mill door, walk-in, heels down"
 MANY = 12
@@ -23,7 +23,7 @@ BARE_HANDS = CLIPS / "sack-hoist-bare-hands.mp4"
 
 def bring_in(server, clip, folder, *, seconds: float) -> None:
     """The beginning of a demo clip, measured: quicker to render than all of it."""
-    server.send(cut(clip, folder / clip.name, seconds=seconds))
+    server.send(begun(clip, folder / clip.name, seconds=seconds))
     server.wait_until(lambda: server.get("/api/takes")["busy"] == 0)
 
 
@@ -49,7 +49,7 @@ def downloaded(page, link, path):
 
 def test_a_failing_take_is_polished_seen_accepted_and_taken_along(fresh, page, tmp_path):
     page.goto(f"{fresh.address}/?key={KEY}")  # a download asks with the cookie alone
-    bring_in(fresh, HEELS_DOWN, tmp_path, seconds=3.0)
+    bring_in(fresh, HEELS_DOWN, tmp_path, seconds=2.0)
     found = open_preview(fresh, page, HEELS_DOWN.stem)
     assert "Over target" in page.get_by_test_id("remedy-keep").inner_text()
     said = page.get_by_test_id("measured-again").inner_text()
@@ -235,7 +235,9 @@ def test_the_pages_can_be_read_by_everyone(demo, browser, place):
     )
 
 
-def test_a_preview_can_be_read_by_everyone(own_demo, browser):
+def test_a_preview_can_be_read_by_everyone(fresh, browser, tmp_path):
+    bring_in(fresh, HEELS_DOWN, tmp_path, seconds=2.0)
+
     def ready(page):
         page.keyboard.press("p")
         film = page.get_by_label("The remedy, rendered from this clip")
@@ -249,5 +251,5 @@ def test_a_preview_can_be_read_by_everyone(own_demo, browser):
         expect(page.get_by_test_id("gust")).to_be_visible()
         return ready(page)
 
-    address = f"{own_demo.address}/takes/{take_id(own_demo, FAILING)}"
+    address = f"{fresh.address}/takes/{take_id(fresh, HEELS_DOWN.stem)}"
     check_accessibility(browser, address, ready=opened)

@@ -59,7 +59,7 @@ def alive(pid: int) -> bool:
 def test_a_job_survives_the_servers_death(tmp_path, long_film):
     films = [long_film, write_film(tmp_path / "other.mp4", shaken(60))]
     data = tmp_path / "library"
-    server = Server("serve", data, tmp_path / "log1")
+    server = Server("serve", data, tmp_path / "log1", cold=True)
     first, second = (server.send(path) for path in films)
     server.wait_until(lambda: progress(server, first) > 0.1, 30)
     workers = children_of(server.pid)
@@ -74,7 +74,7 @@ def test_a_job_survives_the_servers_death(tmp_path, long_film):
     with database.opened(library.database) as db:
         assert clips.motion_of(db, 1) is None
 
-    server = Server("serve", data, tmp_path / "log2")
+    server = Server("serve", data, tmp_path / "log2", cold=True)
     try:
         for take_id in (first, second):
             server.wait_until(lambda take_id=take_id: state(server, take_id) == "done", 120)
@@ -118,7 +118,7 @@ def test_wherever_server_or_worker_is_killed_everything_ends_as_meant(tmp_path):
                 answers.append(error)
 
     for number, film in enumerate(films):
-        server = Server("serve", data, tmp_path / f"log{number}")
+        server = Server("serve", data, tmp_path / f"log{number}", cold=True)
         threading.Thread(target=use, args=(server, number, film), daemon=True).start()
         time.sleep(chance.choice([0.0, 0.02, 0.05, 0.1, 0.3, 0.6, 1.0, 1.6]))
         workers = children_of(server.pid)
@@ -132,7 +132,7 @@ def test_wherever_server_or_worker_is_killed_everything_ends_as_meant(tmp_path):
             assert time.monotonic() < ended_by, "a worker outlived its server"
             time.sleep(0.05)
     assert answers == []
-    server = Server("serve", data, tmp_path / "log")
+    server = Server("serve", data, tmp_path / "log", cold=True)
     try:
         ids = [server.send(film) for film in films]  # those that had not arrived, and the others
         assert len(set(ids)) == len(films)
@@ -161,7 +161,7 @@ def test_renders_copies_and_follows_go_on_wherever_they_are_killed(tmp_path):
     for k, name in enumerate(names):
         write_film(card / name, shaken(30 + k, amplitude_px=2.0 + k))
     film = write_film(tmp_path / "long.mp4", shaken(240, amplitude_px=3.0))
-    server = Server("serve", data, tmp_path / "log")
+    server = Server("serve", data, tmp_path / "log", cold=True)
     take = server.send(film)
     server.wait_until(lambda: state(server, take) == "done")
     server.put("/api/folders/copies", {"path": str(card), "files": names}, "POST")
@@ -177,7 +177,7 @@ def test_renders_copies_and_follows_go_on_wherever_they_are_killed(tmp_path):
                     os.kill(worker, signal.SIGKILL)
             time.sleep(0.2)
         server.kill()
-        server = Server("serve", data, tmp_path / f"log{number}")
+        server = Server("serve", data, tmp_path / f"log{number}", cold=True)
     try:
         server.wait_until(
             lambda: all(
@@ -231,7 +231,7 @@ def test_a_full_disk_is_said_and_everything_goes_on_once_there_is_room(
     small_disk, tmp_path, page, long_film
 ):
     data = small_disk / "library"
-    server = Server("serve", data, tmp_path / "log")
+    server = Server("serve", data, tmp_path / "log", cold=True)
     try:
         page.goto(f"{server.address}/takes")
         first = server.send(long_film)
@@ -262,16 +262,16 @@ def test_a_start_on_a_full_disk_is_a_sentence(small_disk, tmp_path):
 
 def test_a_damaged_library_is_mended_and_a_damaged_queue_is_thrown_away(tmp_path, page, short_film):
     data = tmp_path / "library"
-    server = Server("serve", data, tmp_path / "log1")
+    server = Server("serve", data, tmp_path / "log1", cold=True)
     server.send(short_film)
     server.kill()
     (data / "queue.db").write_bytes(b"no queue" * 1000)
     (data / "originals/holiday").mkdir()
-    server = Server("serve", data, tmp_path / "log2")
+    server = Server("serve", data, tmp_path / "log2", cold=True)
     server.wait_until(lambda: server.get("/api/takes")["busy"] == 0, 30)
     server.stop()
     (data / "library.db").write_bytes(b"no library" * 1000)
-    server = Server("serve", data, tmp_path / "log3")
+    server = Server("serve", data, tmp_path / "log3", cold=True)
     page.goto(f"{server.address}/takes")
     strip = page.get_by_role("status").filter(has_text="The database was damaged")
     expect(strip).to_contain_text("No film was lost")
@@ -284,13 +284,13 @@ def test_a_damaged_library_is_mended_and_a_damaged_queue_is_thrown_away(tmp_path
     shutil.rmtree(data / "snapshots")
     (data / "library.db").write_bytes(b"no library" * 1000)
     with pytest.raises(AssertionError, match="is damaged, or no library") as told:
-        Server("serve", data, tmp_path / "log4")
+        Server("serve", data, tmp_path / "log4", cold=True)
     assert "Traceback" not in str(told.value)
 
 
 def test_a_locked_library_is_said_and_waited_for(tmp_path, page, short_film):
     data = tmp_path / "library"
-    server = Server("serve", data, tmp_path / "log")
+    server = Server("serve", data, tmp_path / "log", cold=True)
     try:
         shaken_film = write_film(tmp_path / "shaken.mp4", shaken(90, amplitude_px=3.0))
         rendered = server.send(shaken_film)

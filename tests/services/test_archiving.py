@@ -2,14 +2,10 @@
 
 from __future__ import annotations
 
-import contextlib
 import io
 import json
-import os
 import random
 import shutil
-import signal
-import time
 import zipfile
 from pathlib import Path
 
@@ -24,6 +20,7 @@ from ridgewind.services.archiving import archive
 from ridgewind.services.errors import ArchiveError
 from ridgewind.services.restoring import restore
 from ridgewind.store import archived, database, takes
+from tests.services.killing import MOMENTS, killed, seconds_of
 
 MADE_AT = "2026-05-03T12:00:00+00:00"
 OLD = sorted((Path(__file__).parent / "archives").glob("*.zip"))
@@ -157,27 +154,6 @@ def test_broken_off_at_any_moment_nothing_half_is_left(filled, packed, tmp_path)
     next(pieces)
     pieces.close()
     assert not list(filled.incoming.iterdir())
-
-
-MOMENTS = 20
-
-
-def killed(deed, after_s: float) -> None:
-    """A process of its own does it, and is killed after a while."""
-    pid = os.fork()
-    if pid == 0:
-        with contextlib.suppress(BaseException):
-            deed()
-        os._exit(0)
-    time.sleep(after_s)
-    os.kill(pid, signal.SIGKILL)
-    os.waitpid(pid, 0)
-
-
-def seconds_of(deed) -> float:
-    begun_s = time.monotonic()
-    deed()
-    return time.monotonic() - begun_s
 
 
 def test_killed_while_it_is_archived_the_file_is_whole_or_not_there(filled, tmp_path):

@@ -4,12 +4,7 @@ gone again when it is taken back."""
 from __future__ import annotations
 
 import json
-import os
 import shutil
-import signal
-import subprocess
-import sys
-import time
 from dataclasses import replace
 from pathlib import Path
 
@@ -29,6 +24,7 @@ from ridgewind.services.things import KINDS, Side
 from ridgewind.store import archived, briefs, clips, database, outings, takes
 from ridgewind.store.outings import OutingFacts
 from tests.conftest import shaken, write_film
+from tests.services.killing import MOMENTS, killed, seconds_of
 
 MADE_AT = "2026-05-03T12:00:00+00:00"
 
@@ -277,34 +273,29 @@ def test_a_library_that_is_in_use_is_left_alone(ours, file):
 
 def test_killed_at_any_moment_all_of_it_is_there_or_nothing(ours, file, tmp_path):
     """By SIGKILL, at moments that are spread over the time that it takes."""
+
+    def restored(root: Path) -> None:
+        main(["restore", str(file), str(root)], standalone_mode=False)
+
     before = told(ours)
     whole = tmp_path / "whole"
     shutil.copytree(ours.root, whole)
-    began_s = time.monotonic()
-    restored(file, whole).wait()
-    took_s = time.monotonic() - began_s
+    took_s = seconds_of(lambda: restored(whole))
     after = told(Library(whole))
     assert after != before
-    for moment in range(20):
+    found = []
+    for moment in range(MOMENTS):
         copy = tmp_path / f"killed-{moment}"
         shutil.copytree(ours.root, copy)
-        process = restored(file, copy)
-        time.sleep(took_s * (0.45 + 0.55 * moment / 19))
-        process.send_signal(signal.SIGKILL)
-        process.wait()
+        killed(lambda copy=copy: restored(copy), took_s * 1.2 * moment / MOMENTS)
         library = Library(copy)
         library.prepare()
         tidy(library)
-        assert told(library) in (before, after)
+        found.append(told(library))
+        assert found[-1] in (before, after)
         with database.opened(library.database) as db:
             for file_name in clips.originals(db):
                 assert (library.originals / file_name).is_file(), moment
         assert not library.merging.exists()
         shutil.rmtree(copy)
-
-
-def restored(file: Path, root: Path) -> subprocess.Popen[bytes]:
-    program = Path(sys.executable).with_name("ridgewind")
-    return subprocess.Popen(
-        [program, "restore", file, root], stdout=subprocess.DEVNULL, env=os.environ | {}
-    )
+    assert before in found
