@@ -29,7 +29,9 @@ CLIPS = {
     ),
     "door, walk-in": Script("door", "walk", Technique(cadence_hz=1.8), 26, seconds=3, seed=5),
     "door, slide": Script("door", "slide", Technique(), 26, fps=50, seconds=2, seed=11),
-    "stones, hold": Script("stones", "hold", Technique(), 35, fps=24, seconds=3, seed=7),
+    "stones, hold": Script(
+        "stones", "hold", Technique(), 35, size=SMALL, fps=24, seconds=3, seed=7
+    ),
     # Half a metre sideways, with two fifths of the picture nearer than the background.
     "stones, slide": Script(
         "stones", "slide", Technique(), 35, size=SMALL, fps=24, seconds=3, seed=7

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from scipy import stats
+import scipy
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.trials.effects import Seen, effects_of, takes_until, tiredness_of
@@ -31,8 +31,8 @@ def test_an_effect_agrees_with_a_regression_of_the_same_columns():
     x = rng.normal(0, 1, 20)
     y = 4 + 0.3 * x + rng.normal(0, 0.2, 20)
     found = effects_of([Seen("a", "b", one) for one in y], {"x": x.tolist()})["x"]
-    line = stats.linregress(x, y)
-    half = stats.t.ppf(0.95, 18) * line.stderr
+    line = scipy.stats.linregress(x, y)
+    half = scipy.stats.t.ppf(0.95, 18) * line.stderr
     assert found.value == pytest.approx(line.slope)
     assert (found.low, found.high) == pytest.approx((line.slope - half, line.slope + half))
 

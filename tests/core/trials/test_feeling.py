@@ -6,9 +6,9 @@ import math
 
 import numpy as np
 import pytest
+import scipy
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy import stats
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.trials.feeling import FeltTake, feeling_of
@@ -26,7 +26,7 @@ def felt(good, bad, technique="a"):
 @given(GUSTS, GUSTS)
 def test_the_chance_is_the_statistic_of_mann_and_whitney(good, bad):
     found = feeling_of(felt(good, bad))
-    counted = stats.mannwhitneyu(bad, good).statistic / (len(good) * len(bad))
+    counted = scipy.stats.mannwhitneyu(bad, good).statistic / (len(good) * len(bad))
     assert found.right == pytest.approx(counted)
     assert 0.0 <= found.low <= found.right <= found.high <= 1.0
 
@@ -65,7 +65,7 @@ def test_what_it_comes_to(shift, takes, word):
 
 
 def test_the_interval_holds_the_truth_nine_times_in_ten():
-    rng, truth, inside = np.random.default_rng(9), stats.norm.cdf(0.8 / math.sqrt(2)), 0
+    rng, truth, inside = np.random.default_rng(9), scipy.stats.norm.cdf(0.8 / math.sqrt(2)), 0
     for _ in range(300):
         takes = [
             one

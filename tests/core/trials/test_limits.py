@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+import scipy
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy import stats
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.trials.curves import fastest_walk, progress_of, strap_curve
@@ -61,8 +61,8 @@ def test_holds_agree_with_another_survival_function():
     rng = np.random.default_rng(2)
     seconds, over = rng.uniform(1, 9, 40).round(1), rng.random(40) < 0.7
     found = survival_of([Hold(s, bool(o)) for s, o in zip(seconds, over, strict=True)])
-    data = stats.CensoredData(uncensored=seconds[over], right=seconds[~over])
-    other = stats.ecdf(data).sf
+    data = scipy.stats.CensoredData(uncensored=seconds[over], right=seconds[~over])
+    other = scipy.stats.ecdf(data).sf
     told = dict(zip(other.quantiles.tolist(), other.probabilities.tolist(), strict=True))
     assert found.share == pytest.approx([told[s] for s in found.seconds])
     for low, share, high in zip(found.low, found.share, found.high, strict=True):
@@ -141,7 +141,7 @@ def test_the_fastest_walk_is_where_four_in_five_still_pass():
 def test_progress_is_the_middle_of_all_slopes_a_week():
     days, gust = [0, 3, 7, 14, 20, 28], [6.0, 5.7, 5.6, 5.0, 9.9, 4.1]
     found = progress_of(days, gust)
-    other = stats.theilslopes(gust, days, alpha=0.9)
+    other = scipy.stats.theilslopes(gust, days, alpha=0.9)
     assert (found.slope, found.low, found.high) == pytest.approx(
         (7 * other.slope, 7 * other.low_slope, 7 * other.high_slope)
     )

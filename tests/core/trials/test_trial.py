@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from scipy import stats
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.trials.trial import Filmed, compare_variations
@@ -125,7 +124,7 @@ def test_more_takes_are_as_many_as_bring_the_interval_down():
     n = 6 + firm.more_takes
     for each, enough in ((n, True), (n - 1, False)):
         dof = 12 + 2 * (each - 6) - 3 - 1
-        half = stats.t.ppf(0.95, dof) * first.spread * np.sqrt(2 / each)
+        half = scipy.stats.t.ppf(0.95, dof) * first.spread * np.sqrt(2 / each)
         assert bool(half <= 0.5) is enough
 
 
