@@ -37,3 +37,55 @@ describe("formats", () => {
     expect(format.when("nonsense").day).toBe("–");
   });
 });
+
+describe("what is told of files and films", () => {
+  it("goes to the next unit as soon as it would be told as a thousand", () => {
+    const told: [number, string][] = [
+      [0, "0 B"], [1, "1 B"], [999, "999 B"], [1000, "1 kB"], [999_499, "999 kB"],
+      [999_500, "1 MB"], [999_999, "1 MB"], [12_345_678, "12.3 MB"], [5e9, "5 GB"],
+      [4.2e15, "4,200 TB"],
+    ]; // prettier-ignore
+    for (const [bytes, words] of told) expect(format.fileSize(bytes)).toBe(words);
+  });
+  it("says how long in the unit that suits it", () => {
+    expect(format.seconds(0)).toBe("0.0 s");
+    expect(format.seconds(90)).toBe("1:30 min");
+    expect(format.seconds(3599.9)).toBe("59:59 min");
+    expect(format.seconds(3600)).toBe("1:00:00 h");
+    expect(format.seconds(NaN)).toBe("–");
+    expect(format.span(3500, 3700)).toBe("58:20 to 1:01:40 h");
+    expect(format.exactSeconds(1.005)).toMatch(/^1\.0[01] s$/);
+  });
+  it("bounds what lies within the error of finding it", () => {
+    expect(format.readout(0.0031)).toBe("< 4 ms");
+    expect(format.readout(0.004)).toBe("4 ms");
+    expect(format.readout(0.0287)).toBe("29 ms");
+    expect(format.percentOfWidth(0.0049)).toBe("under 0.01 %");
+    expect(format.percentOfWidth(0.05)).toBe("0.05 %");
+    expect(format.percentOfWidth(null)).toBe("–");
+  });
+  it("never tells a lens as longer than the one that passes", () => {
+    for (const mm of [35, 35.4, 35.99, 84.999]) {
+      expect(parseFloat(format.longestLens(mm))).toBeLessThanOrEqual(mm);
+    }
+  });
+  it("says how sure it is in three words", () => {
+    expect([0.9, 0.75, 0.6, 0.45, 0.2].map(format.certainty)).toEqual([
+      "clear", "clear", "likely", "likely", "possible",
+    ]); // prettier-ignore
+    expect([0, 1, 2].map(format.takes)).toEqual(["0 takes", "1 take", "2 takes"]);
+  });
+  it("is over the target exactly where the gust is, whatever is shown", () => {
+    for (let gust = 3.5; gust < 4.5; gust += 0.013) {
+      expect(format.againstTarget(gust, 4)?.over).toBe(gust > 4);
+    }
+    expect(format.againstTarget(4, 4)?.words).toBe("Exactly at");
+  });
+  it("tells the day and the time of a moment apart, and no time of a day alone", () => {
+    const { day, time } = format.when("2026-05-03T12:34:00+00:00");
+    expect(day).toMatch(/2026/);
+    expect(time).toMatch(/\d\d[:.]\d\d/);
+    expect(format.when(null)).toEqual({ day: "–", time: "" });
+    expect(format.shortDay("2026-05-03T12:00:00+00:00")).toMatch(/3/);
+  });
+});

@@ -57,8 +57,10 @@ export const takes = (count: number) => (count === 1 ? "1 take" : `${count} take
 
 const BYTES = ["B", "kB", "MB", "GB", "TB"];
 export function fileSize(bytes: number): string {
-  const step = Math.min(BYTES.length - 1, Math.floor(Math.log10(Math.max(bytes, 1)) / 3));
-  return `${upToTwo.format(Number((bytes / 1000 ** step).toPrecision(3)))} ${BYTES[step] ?? ""}`;
+  // Rounded first: what is all but a megabyte is told as one.
+  const told = Number(bytes.toPrecision(3));
+  const step = Math.min(BYTES.length - 1, Math.floor(Math.log10(Math.max(told, 1)) / 3));
+  return `${upToTwo.format(told / 1000 ** step)} ${BYTES[step] ?? ""}`;
 }
 
 const day = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short", year: "numeric" });

@@ -49,3 +49,52 @@ describe("units", () => {
     }
   });
 });
+
+describe("any quantity in any system", () => {
+  const every = (Object.keys(QUANTITIES) as Quantity[]).flatMap((quantity) =>
+    (["metric", "imperial"] as const).map((system) => [quantity, system] as const),
+  );
+
+  it("comes back from its field within half of its last digit", () => {
+    for (const [quantity, system] of every) {
+      const { digits, factor } = QUANTITIES[quantity][system];
+      const step = 10 ** -digits / factor;
+      for (const kept of [0, 0.07, 1, 9.995, 31.7, 480, 12_345.6, -3.2]) {
+        const back = fromShown(quantity, toShown(quantity, kept, system), system);
+        expect(back).not.toBeNull();
+        expect(Math.abs((back ?? NaN) - kept)).toBeLessThanOrEqual(0.51 * step);
+      }
+    }
+  });
+  it("is told with its unit, without a minus before nothing", () => {
+    for (const [quantity, system] of every) {
+      const { unit } = QUANTITIES[quantity][system];
+      for (const value of [0, -1e-9, 2.5, -2.5]) {
+        const told = withUnit(quantity, value, system);
+        expect(told.endsWith(unit)).toBe(true);
+        expect(told).not.toContain("-");
+        if (value > -1) expect(told).not.toMatch(/^−0(\.0*)?( |$|[^.\d])/);
+      }
+      for (const none of [null, undefined, NaN, Infinity])
+        expect(withUnit(quantity, none, system)).toBe("–");
+    }
+  });
+  it("takes what is typed to and fro without drifting", () => {
+    for (const typed of ["5.5", "0.3", "12"]) {
+      let text = typed;
+      for (let turn = 0; turn < 20; turn++) {
+        const kept = fromShown("distance_m", text, "imperial") ?? NaN;
+        text = toShown("distance_m", kept, "imperial");
+      }
+      expect(text).toBe(typed);
+    }
+  });
+  it("tells ranges that its field then allows", () => {
+    for (const [low, high] of [[0.05, 3], [12, 480], [-300, 300], [0, 1e6]] as const) {
+      const words = limitsInShown(`between ${low} and ${high} mm`, "size_mm", "imperial");
+      const [from = NaN, to = NaN] = (words.match(/-?[\d.]+/g) ?? []).map(Number);
+      expect(fromShown("size_mm", String(from), "imperial")).toBeGreaterThanOrEqual(low - 1e-9);
+      expect(fromShown("size_mm", String(to), "imperial")).toBeLessThanOrEqual(high + 1e-9);
+    } // prettier-ignore
+  });
+});

@@ -17,8 +17,12 @@ export function waitingStore<T>(prefix: string) {
   }
 
   function write(id: number, kept: Kept<T>[]) {
-    if (kept.length === 0) localStorage.removeItem(keyOf(id));
-    else localStorage.setItem(keyOf(id), JSON.stringify(kept));
+    try {
+      if (kept.length === 0) localStorage.removeItem(keyOf(id));
+      else localStorage.setItem(keyOf(id), JSON.stringify(kept));
+    } catch {
+      // A browser without room keeps nothing for later; the change is sent all the same.
+    }
   }
 
   return {

@@ -7,8 +7,7 @@ const MOVES: Record<string, string> = {
   roll: "a roll",
   push: "a push or pull",
 };
-export const moveKind = (move: string | null) =>
-  move === null ? "held" : (MOVES[move] ?? `a ${move}`);
+export const moveKind = (move: string | null) => (move === null ? "held" : (MOVES[move] ?? move));
 
 /** Shares of each band, and the move, in words. */
 export function exampleWords(shares: Partial<Record<string, number>>, move: string | null): string {

@@ -60,3 +60,76 @@ describe("small ridge", () => {
     expect(smallRidge(btoa(bytes), 4, 100, 40)?.targetY).toBe(20);
   });
 });
+
+describe("a trace of a part of its film", () => {
+  const t_s = Array.from({ length: 31 }, (_, k) => 270 + k);
+  const part: TraceColumns = {
+    t_s,
+    gust: t_s.map(() => 3),
+    shares: Array.from({ length: 5 }, () => t_s.map(() => 0.2)),
+    trusted: t_s.map((t) => t !== 280 && t !== 285),
+  };
+
+  it("begins at the left margin", () => {
+    const { x } = scalesFor(part, 4, size);
+    expect(x(270)).toBe(MARGIN.left);
+    expect(x(300)).toBe(544 - MARGIN.right);
+  });
+  it("has weak stretches as long as its samples are apart, and keeps them apart", () => {
+    expect(weakStretches(part)).toEqual([
+      [279.5, 280.5],
+      [284.5, 285.5],
+    ]);
+  });
+});
+
+describe("what is drawn", () => {
+  it("never leaves its box, however much it shakes", () => {
+    for (const most of [0, 4.9, 5, 9.5, 10]) {
+      const rough = { ...trace, gust: trace.gust.map((one) => (one === null ? null : most)) };
+      for (const target of [0, 4, 9]) {
+        const { y } = scalesFor(rough, target, size);
+        for (const gust of [most, target]) {
+          expect(y(gust)).toBeGreaterThanOrEqual(MARGIN.top);
+          expect(y(gust)).toBeLessThanOrEqual(size.height - MARGIN.bottom);
+        }
+      }
+    }
+  });
+  it("finds the nearest sample as looking at each of them does", () => {
+    const times = [0, 0.4, 0.5, 2, 2.01, 7];
+    for (let t = -1; t < 9; t += 0.07) {
+      const found = Math.abs((times[nearest(times, t)] ?? NaN) - t);
+      expect(found).toBe(Math.min(...times.map((one) => Math.abs(one - t))));
+    }
+  });
+  it("is scaled also where there is no sample, or no room", () => {
+    const nothing = { t_s: [], gust: [], shares: [[], [], [], [], []], trusted: [] };
+    const { x, y } = scalesFor(nothing, 4, { ...size, width: 0 });
+    expect([x(0), y(0)].every(Number.isFinite)).toBe(true);
+    expect(ridges(nothing, { x, y }).skyline).toBe("");
+    expect(weakStretches(nothing)).toEqual([]);
+  });
+});
+
+describe("the small ridge of the list", () => {
+  const bytes = new Uint8Array(48 * 5).map((_, k) => 20 * ((k % 5) + 1));
+  const drawn = smallRidge(btoa(String.fromCharCode(...bytes)), 4, 94, 40);
+
+  it("stands from edge to edge on its foot, every band in front of the one before", () => {
+    const tops = drawn?.layers.map(({ path }) => {
+      expect(path.startsWith("M0,40L0,")).toBe(true);
+      expect(path.endsWith("L94,40Z")).toBe(true);
+      return Number(path.split("L")[1]?.split(",")[1]);
+    });
+    // Drift stands behind all others, so that it is the highest.
+    expect(tops).toEqual([20, 24, 28, 32, 36]);
+    expect(drawn?.under).toBe(drawn?.layers[0]?.path);
+  });
+  it("cuts at its top what is over eight gusts", () => {
+    const high = btoa(String.fromCharCode(...new Uint8Array(48 * 5).fill(255)));
+    const tops = smallRidge(high, 12, 94, 40);
+    expect(tops?.targetY).toBe(0);
+    expect(tops?.layers[0]?.path).toContain("L0,0L");
+  });
+});

@@ -75,8 +75,8 @@ export function weakStretches(trace: TraceColumns): [number, number][] {
 }
 
 function step(trace: TraceColumns): number {
-  const last = trace.t_s.at(-1) ?? 0;
-  return last / Math.max(1, trace.t_s.length - 1);
+  const [first, last] = [trace.t_s[0] ?? 0, trace.t_s.at(-1) ?? 0];
+  return (last - first) / Math.max(1, trace.t_s.length - 1);
 }
 
 /** Gust at a time, from the nearest sample. */

@@ -6,24 +6,32 @@ import { columnsOf } from "./columns";
 export const RIG_HEADER = "time_unix_s,pan_deg_s,tilt_deg_s,roll_deg_s";
 export const RIG_COLUMNS = columnsOf("time_unix_s");
 
-const KEY = /^rig-(\d+)-(\d+)$/;
+const KEY = /^rig-(\d+)-\d+$/;
 const KEEP_EVERY_MS = 2000;
 
 /** A log that is kept in this browser. begun: ms since 1970. */
 export type KeptLog = { begun: number; csv: string; seconds: number };
 
 /** Samples of one session on their way into the browser's own store, a piece every two seconds, so
- * that a page that is closed loses no more than that. */
+ * that a page that is closed loses no more than that. What the store has no room for stays here, and
+ * is tried again with the next piece. told: whether the latest piece was kept. */
 export class RigRecorder {
   readonly begun: number;
   #rows: string[] = [];
   #piece = 0;
   #kept_ms: number;
   #offset_ms: number | null = null;
+  #told: (kept: boolean) => void;
 
-  constructor(now_ms: number) {
+  constructor(now_ms: number, told: (kept: boolean) => void = () => undefined) {
     this.begun = now_ms;
     this.#kept_ms = now_ms;
+    this.#told = told;
+  }
+
+  /** What is not in the store yet, as a log; null where all of it is. */
+  get unkept(): KeptLog | null {
+    return this.#rows.length === 0 ? null : logOf(this.begun, this.#rows);
   }
 
   /** The next sample. now_ms: of the clock. */
@@ -45,33 +53,34 @@ export class RigRecorder {
     if (rows.length === 0) return;
     this.#rows = [];
     this.#piece += 1;
-    await set(`rig-${this.begun}-${this.#piece}`, rows.join("\n"));
+    try {
+      await set(`rig-${this.begun}-${this.#piece}`, rows.join("\n"));
+      this.#told(true);
+    } catch {
+      this.#rows = [...rows, ...this.#rows];
+      this.#told(false);
+    }
   }
 }
 
 /** Logs that wait in this browser to be sent, the oldest first. */
 export async function keptLogs(): Promise<KeptLog[]> {
-  const pieces = new Map<number, [number, string][]>();
+  const pieces = new Map<number, string[]>();
   for (const [key, text] of await entries<string, string>()) {
-    const [, begun, piece] = KEY.exec(key) ?? [];
+    const begun = KEY.exec(key)?.[1];
     if (begun === undefined) continue;
-    const known = pieces.get(Number(begun)) ?? [];
-    pieces.set(Number(begun), [...known, [Number(piece), text]]);
+    pieces.set(Number(begun), [...(pieces.get(Number(begun)) ?? []), text]);
   }
-  return [...pieces]
-    .sort(([a], [b]) => a - b)
-    .map(([begun, parts]) =>
-      logOf(
-        begun,
-        parts.sort(([a], [b]) => a - b).map(([, text]) => text),
-      ),
-    );
+  return [...pieces].sort(([a], [b]) => a - b).map(([begun, parts]) => logOf(begun, parts));
 }
 
-/** A log from its pieces in order. */
+/** A log from its pieces. What had to be tried again may stand in a later piece than what followed. */
 export function logOf(begun: number, pieces: string[]): KeptLog {
-  const rows = pieces.flatMap((piece) => piece.split("\n")).filter(Boolean);
   const at = (row: string | undefined) => Number(row?.split(",")[0] ?? 0);
+  const rows = pieces
+    .flatMap((piece) => piece.split("\n"))
+    .filter(Boolean)
+    .sort((a, b) => at(a) - at(b));
   return {
     begun,
     csv: [RIG_HEADER, ...rows, ""].join("\n"),

@@ -23,8 +23,12 @@ export function useDraft<T>(name: string, kept: T) {
   const begun = state?.base ?? now;
   const put = useCallback(
     (next: Kept<T> | null) => {
-      if (next) sessionStorage.setItem(key, JSON.stringify(next));
-      else sessionStorage.removeItem(key);
+      try {
+        if (next) sessionStorage.setItem(key, JSON.stringify(next));
+        else sessionStorage.removeItem(key);
+      } catch {
+        // A browser without room: the draft lives as long as the page.
+      }
       setState(next);
     },
     [key],

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { keys, useChanged } from "../../api/keys";
+import { saveBlob } from "../../api/saving";
 import { joinRig, sendLog, type JoinedFilm } from "../../api/logs";
 import { SENSOR_FAULTS, watchTurning, type SensorSource } from "../../camera/motionSensor";
 import * as format from "../../formats";
@@ -25,6 +26,7 @@ export function RigPage() {
   const [state, setState] = useState<"off" | "begins" | "runs">("off");
   const [fault, setFault] = useState("");
   const [told, setTold] = useState({ seconds: 0, samples: 0 });
+  const [full, setFull] = useState(false);
   const ending = useRef<(() => Promise<void>) | null>(null);
   const logs = useQuery({ queryKey: keys.rigLogs(), queryFn: keptLogs, networkMode: "always" });
   const runs = state === "runs";
@@ -36,7 +38,8 @@ export function RigPage() {
   const start = () => {
     setState("begins");
     setFault("");
-    const recorder = new RigRecorder(Date.now());
+    setFull(false);
+    const recorder = new RigRecorder(Date.now(), (kept) => setFull(!kept));
     let samples = 0;
     watchTurning(source, (sample) => {
       samples += 1;
@@ -51,6 +54,8 @@ export function RigPage() {
           clearInterval(timer);
           stop();
           await recorder.keep();
+          const lost = recorder.unkept;
+          if (lost) saveBlob(new Blob([lost.csv], { type: "text/csv" }), `rig-${lost.begun}.csv`);
         };
         setState("runs");
       })
@@ -79,6 +84,14 @@ export function RigPage() {
       {fault && (
         <p role="alert" className="m-4 border-l-4 border-ember px-3 text-lead">
           <b>{fault}</b> Allow it, or choose the simulated phone to try it out.
+        </p>
+      )}
+      {full && (
+        <p role="alert" className="m-4 border-l-4 border-ember px-3 text-lead">
+          <b>This browser has no room to keep the log.</b>{" "}
+          {runs
+            ? "It goes on, and is tried again every two seconds while this page stays open: make room on this phone."
+            : "What was not kept is saved as a file instead: “Add a motion log” at its take takes it in."}
         </p>
       )}
       {state === "off" && (

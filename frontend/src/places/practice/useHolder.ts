@@ -41,7 +41,8 @@ export function useHolder(
       }
       for (const wish of answer.wishes) runner[wish]();
     } catch {
-      told.current.what = ""; // nobody answers: said again at the next look
+      // Nobody answers: said again at the next look, also that it is held here now.
+      told.current = { ...told.current, what: "", take: take || told.current.take };
     } finally {
       told.current.busy = false;
     }

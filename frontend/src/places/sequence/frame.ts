@@ -21,7 +21,17 @@ const SUBJECT = {
 
 const PEOPLE =
   /\b(people|person|somebody|someone|man|woman|child|hands?|face|feet|shoulder|crowd|friend|\w+(?:er|or)s?)\b/i;
-const THINGS = /\b(tower|water|river|flower|corner|shutter|ladder|roller|hopper|door|floor)s?\b/i;
+/** Words that end as those for people do, and stand in front of a camera more often than not. */
+const THINGS = new RegExp(
+  "\\b(tower|water|river|flower|corner|shutter|ladder|roller|hopper|door|floor|pier|paper|letter" +
+    "|mirror|motor|tractor|counter|boulder|feather|poster|computer|propeller|copper|silver|leather" +
+    "|weather|winter|summer|cover|lever|gutter|shelter|container|trailer|drawer|heater|crater" +
+    "|glacier|timber|bumper|banner|barrier|border|anchor|harbor|razor|sensor)s?\\b",
+  "i",
+);
+
+/** What follows these says where it is, and no more of what it is. */
+const WHERE = /\s(?:at|by|in|on|near|before|behind|under|over|through|against|along|beside)\s/i;
 
 export type Subject = { kind: "person" | "thing"; tall: number; top: number };
 export type FrameShape = {
@@ -55,8 +65,8 @@ export function frameOf(shot: PlannedShot): FrameShape {
 
 /** Whether the words of a shot speak of somebody. */
 export function isPerson(shot: PlannedShot): boolean {
-  if (THINGS.test(shot.subject)) return false;
-  return PEOPLE.test(shot.subject);
+  const [itself = ""] = shot.subject.split(WHERE);
+  return PEOPLE.test(itself) && !THINGS.test(itself);
 }
 
 /** A standing person, in heights of the body about the middle of the feet: a path. */

@@ -28,7 +28,7 @@ export function workWords(work: Work): string {
 
 /** "38 min", "4.2 h". */
 export const practised = (minutes: number) =>
-  minutes < 60 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`;
+  Math.round(minutes) < 60 ? `${Math.round(minutes)} min` : `${(minutes / 60).toFixed(1)} h`;
 
 export function totalWords(season: Season): string {
   const sum = (of: (week: Season["weeks"][number]) => number) =>

@@ -7,7 +7,7 @@ export function signed(value: number): string {
 }
 
 export const chance = (share: number) =>
-  share > 0.995
+  share >= 0.995
     ? "over 99\u00a0%"
     : share < 0.005
       ? "under 1\u00a0%"
