@@ -288,6 +288,27 @@ def test_a_phone_on_the_rig_keeps_its_log_through_a_reload_and_sends_it(fresh, p
     expect(waiting).to_have_count(1)
 
 
+NO_ROOM = """
+IDBObjectStore.prototype.put = () => { throw new DOMException("no room", "QuotaExceededError"); };
+"""
+
+
+def test_a_log_that_the_browser_has_no_room_for_is_saved_as_a_file(fresh, page, tmp_path):
+    page.add_init_script(SENSOR + NO_ROOM)
+    page.goto(f"{fresh.address}/field/rig")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_role("alert")).to_contain_text("no room to keep the log")
+    with page.expect_download() as saved:
+        page.get_by_role("button", name="Stop").click()
+    saved.value.save_as(tmp_path / "rig.csv")
+    header, *rows = (tmp_path / "rig.csv").read_text().splitlines()
+    assert header.startswith("time_unix_s,pan_deg_s")
+    times = [float(row.split(",")[0]) for row in rows]
+    assert times == sorted(times)
+    assert times[-1] - times[0] > 1.5
+    expect(page.get_by_role("alert")).to_contain_text("saved as a file instead")
+
+
 @pytest.mark.parametrize("path", ["/field", "/field/live", "/field/check", "/field/rig"])
 def test_the_pages_of_the_field_are_accessible(demo, browser, path):
     check_accessibility(
