@@ -216,4 +216,3 @@ def _add_outing(db: Connection, filed: dict[str, int], brief_id: int, *, today: 
     for shot_id, clip in zip(ids, SHOTS.values(), strict=True):
         if clip in filed:
             outings.meet(db, filed[clip], shot_id, how="hand")
-            outings.note_shot(db, shot_id, state="got", got=1)

@@ -88,10 +88,6 @@ def file(db: Connection, outing_id: int, take_id: int, shot_id: int | None, *, h
         raise InvalidArgumentError("shot_id", shot_id, "it is another outing's shot")
     with database.atomic(db):
         outings.meet(db, take_id, shot_id, how=how)
-        if shot_id is not None:
-            shot = outings.shot_by_id(db, shot_id)
-            count = sum(one.shot_id == shot_id for one in outings.met(db, outing_id))
-            outings.note_shot(db, shot_id, state="got", got=max(shot.got, count))
 
 
 def _is_free(film: LooseFilmRow) -> bool:

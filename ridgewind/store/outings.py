@@ -119,11 +119,20 @@ def by_id(db: sqlite3.Connection, outing_id: int) -> OutingRow:
     return _outing(row)
 
 
+_STATE = (
+    "case when state = 'got'"
+    " and exists (select 1 from shot_take where shot_id = outing_shot.id and made_got)"
+    " and not exists (select 1 from shot_take join take on take.id = take_id"
+    " where shot_id = outing_shot.id and deleted_at is null) then 'open' else state end"
+)
+"""A shot that was got by filing alone is open while every take that meets it is deleted."""
+
+
 def lines(db: sqlite3.Connection) -> list[OutingLine]:
     """Outings that are not put away, the newest first."""
     rows = db.execute(
         "select outing.*, count(outing_shot.id) as shots,"
-        " coalesce(sum(outing_shot.state = 'open'), 0) as open"
+        f" coalesce(sum(({_STATE}) = 'open'), 0) as open"
         " from outing left join outing_shot"
         "  on outing_shot.outing_id = outing.id and outing_shot.position is not null"
         " where archived_at is null group by outing.id order by outing.id desc"
@@ -144,7 +153,8 @@ def _outing(row: sqlite3.Row) -> OutingRow:
 def shots(db: sqlite3.Connection, outing_id: int) -> list[ShotRow]:
     """Shots of an outing in the order on screen, without those taken out."""
     rows = db.execute(
-        "select * from outing_shot where outing_id = ? and position is not null order by position",
+        f"select *, {_STATE} as state_now from outing_shot"
+        " where outing_id = ? and position is not null order by position",
         (outing_id,),
     )
     return [_shot(row) for row in rows]
@@ -157,7 +167,8 @@ def numbers(db: sqlite3.Connection, outing_id: int) -> dict[int, int]:
 
 
 def shot_by_id(db: sqlite3.Connection, shot_id: int) -> ShotRow:
-    row = db.execute("select * from outing_shot where id = ?", (shot_id,)).fetchone()
+    ask = f"select *, {_STATE} as state_now from outing_shot where id = ?"
+    row = db.execute(ask, (shot_id,)).fetchone()
     if row is None:
         raise NotFoundError("shot", shot_id)
     return _shot(row)
@@ -193,8 +204,11 @@ def note_shot(
     got: int | None = None,
     note: str | None = None,
 ) -> None:
-    """Keep what became of a shot; None leaves a thing as it is. Raises NotFoundError."""
+    """Keep what became of a shot, as it was said; None leaves a thing as it is. Raises
+    NotFoundError."""
     shot_by_id(db, shot_id)
+    if state is not None:
+        db.execute("update shot_take set made_got = 0 where shot_id = ?", (shot_id,))
     db.execute(
         "update outing_shot set state = coalesce(?, state), got = coalesce(?, got),"
         f" note = coalesce(?, note), changed_at = {NOW} where id = ?",
@@ -212,9 +226,11 @@ def put_order(db: sqlite3.Connection, outing_id: int, ids: Sequence[int]) -> Non
 
 
 def _shot(row: sqlite3.Row) -> ShotRow:
+    lost = row["state_now"] != row["state"]
     return ShotRow(
         id=row["id"], outing_id=row["outing_id"], shot=_SHOT.read(row["spec"]),
-        state=row["state"], got=row["got"], note=row["note"], changed_at=row["changed_at"],
+        state=row["state_now"], got=0 if lost else row["got"], note=row["note"],
+        changed_at=row["changed_at"],
     )  # fmt: skip
 
 
@@ -268,10 +284,33 @@ def met_anywhere(db: sqlite3.Connection) -> frozenset[int]:
 
 
 def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str) -> None:
-    """Let a take meet a shot, or none."""
-    db.execute("delete from shot_take where take_id = ?", (take_id,))
-    if shot_id is not None:
+    """Let a take meet a shot, which is got by that, or none."""
+    part(db, take_id)
+    if shot_id is None:
+        return
+    db.execute(
+        "insert into shot_take (take_id, shot_id, how, made_got)"
+        f" select ?, id, ?, {_STATE} != 'got' from outing_shot where id = ?",
+        (take_id, how, shot_id),
+    )
+    db.execute(
+        f"update outing_shot set state = 'got', changed_at = {NOW}, got = max(got, (select count(*)"
+        " from shot_take join take on take.id = take_id"
+        " where shot_id = outing_shot.id and deleted_at is null)) where id = ?",
+        (shot_id,),
+    )
+
+
+def part(db: sqlite3.Connection, take_id: int) -> None:
+    """Let a take meet no shot any more. A shot that was got by that alone is open again."""
+    row = db.execute("delete from shot_take where take_id = ? returning *", (take_id,)).fetchone()
+    if row is None or not row["made_got"]:
+        return
+    others = db.execute(
+        "update shot_take set made_got = 1 where shot_id = ? returning take_id", (row["shot_id"],)
+    ).fetchall()
+    if not others:
         db.execute(
-            "insert into shot_take (take_id, shot_id, how) values (?, ?, ?)",
-            (take_id, shot_id, how),
+            "update outing_shot set state = 'open', got = 0 where id = ? and state = 'got'",
+            (row["shot_id"],),
         )

@@ -10,7 +10,7 @@ from typing import Literal
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
-from ridgewind.store import briefs, jobs, renders, summaries
+from ridgewind.store import briefs, jobs, outings, renders, summaries
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago, moment_text
 from ridgewind.store.errors import NotFoundError
 
@@ -300,9 +300,8 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
     for render in renders.of_take(db, take_id):
         renders.remove(db, render.id)
     jobs.forget(db, "follow", take_id)
-    for table in (
-        "summary", "subject", "subject_ask", "subject_away", "mark", "shot_take", "used_take",
-    ):  # fmt: skip
+    outings.part(db, take_id)
+    for table in ("summary", "subject", "subject_ask", "subject_away", "mark", "used_take"):
         db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
     briefs.remove_own(db, take.brief_id)

@@ -121,6 +121,8 @@ const OUT_OF_DATE = {
     "points",
     "meetings",
     "joined",
+    "outings",
+    "outing",
   ],
   /** Copying from a folder began or was stopped. */
   copies: ["folderCopies", "folderCopy"],
@@ -131,7 +133,19 @@ const OUT_OF_DATE = {
   /** A take was kept, rejected or is to be filmed again. */
   choices: [...FINDINGS, "takes", "narrowings", "compare", "cleared"],
   /** Many takes were changed at once, or put back. */
-  many: [...VERDICTS, "pulse", "path", "spectrum", "cleared", "deleted", "proposals"],
+  many: [
+    ...VERDICTS,
+    "pulse",
+    "path",
+    "spectrum",
+    "cleared",
+    "deleted",
+    "proposals",
+    "meetings",
+    "joined",
+    "outings",
+    "outing",
+  ],
   /** The shooter's own eye said something. */
   marks: ["renders", "eye"],
   renders: ["renders"],

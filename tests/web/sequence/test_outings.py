@@ -158,6 +158,8 @@ def test_takes_meet_shots_and_what_was_filmed_otherwise_is_told(client, filmed):
     assert (detail["shots"][0]["state"], detail["shots"][0]["got"]) == ("got", 1)
     undone = ask(client, "PUT", path, {"takes": [{**filed, "shot_id": None}]})
     assert undone["met"] == []
+    detail = ask(client, "GET", f"/outings/{made['id']}")
+    assert (detail["shots"][0]["state"], detail["shots"][0]["got"]) == ("open", 0)
     other = ask(client, "POST", "/outings", {"name": "Other", "start": "five"}, 201)
     foreign = {**filed, "shot_id": other["shots"][0]["id"]}
     assert ask(client, "PUT", path, {"takes": [foreign]}, 400)["error"]["field"] == "shot_id"
