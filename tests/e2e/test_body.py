@@ -23,6 +23,7 @@ def drawn(page):
 
 
 def test_a_drill_is_seen_played_and_dragged_through(demo, page):
+    page.emulate_media(reduced_motion="no-preference")
     page.goto(f"{demo.address}/plan/drills/push-pull")
     body = drawn(page).get_by_role("figure")
     expect(body).to_have_attribute("aria-label", re.compile("weight comes forward"))
