@@ -285,7 +285,7 @@ def met_anywhere(db: sqlite3.Connection) -> frozenset[int]:
 
 def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str) -> None:
     """Let a take meet a shot, which is got by that, or none."""
-    part(db, take_id)
+    unmeet(db, take_id)
     if shot_id is None:
         return
     db.execute(
@@ -301,7 +301,7 @@ def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str)
     )
 
 
-def part(db: sqlite3.Connection, take_id: int) -> None:
+def unmeet(db: sqlite3.Connection, take_id: int) -> None:
     """Let a take meet no shot any more. A shot that was got by that alone is open again."""
     row = db.execute("delete from shot_take where take_id = ? returning *", (take_id,)).fetchone()
     if row is None or not row["made_got"]:

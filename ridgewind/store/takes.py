@@ -300,7 +300,7 @@ def remove(db: sqlite3.Connection, take_id: int) -> None:
     for render in renders.of_take(db, take_id):
         renders.remove(db, render.id)
     jobs.forget(db, "follow", take_id)
-    outings.part(db, take_id)
+    outings.unmeet(db, take_id)
     for table in ("summary", "subject", "subject_ask", "subject_away", "mark", "used_take"):
         db.execute(f"delete from {table} where take_id = ?", (take_id,))
     db.execute("delete from take where id = ?", (take_id,))
