@@ -74,9 +74,10 @@ class Judged:
 
 def judge(db: Connection, take_id: int) -> Judged:
     """Read and decide a take under its brief. Raises NotFoundError."""
-    take = takes.by_id(db, take_id)
-    clip = clips.by_id(db, take.clip_id)
-    motion, analysis = analysis_of(db, take, clip)
+    with database.of_one_moment(db):  # its film may be done being measured in between
+        take = takes.by_id(db, take_id)
+        clip = clips.by_id(db, take.clip_id)
+        motion, analysis = analysis_of(db, take, clip)
     if analysis is None:
         return Judged(take, clip, None, None, None)
     facts = judged_clip(db, take, clip)

@@ -185,6 +185,20 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
         raise
 
 
+@contextmanager
+def of_one_moment(connection: sqlite3.Connection) -> Iterator[None]:
+    """All that is read within is as it was at one moment, whatever is written meanwhile. Nothing is
+    written in it."""
+    if connection.in_transaction:
+        yield
+        return
+    connection.execute("begin")
+    try:
+        yield
+    finally:
+        connection.rollback()
+
+
 def stamp(path: Path) -> str:
     """What tells one state of the database from another, whoever wrote it."""
     found = []

@@ -17,6 +17,7 @@ from ridgewind.library import library as library_module
 from ridgewind.library.library import Library, LibraryBusyError, readable_name
 from ridgewind.library.tidying import tidy
 from ridgewind.media.errors import MediaError, UnreadableError
+from ridgewind.services import assessing
 from ridgewind.store import clips, database, jobs, listing, takes
 from ridgewind.web.takes.models import RemedyName
 from tests.conftest import shaken, wait_for, write_film
@@ -34,6 +35,24 @@ def leftovers(library: Library) -> list[str]:
         for path in folder.iterdir()
         if path.name.startswith(".") or folder == library.incoming
     ]
+
+
+def test_a_take_that_is_looked_at_as_it_is_measured_is_not_measured_yet(
+    library, db, short_film, monkeypatch
+):
+    take = bring_in(library, db, short_film).take
+    read = clips.by_id
+
+    def measured_right_after(*args):
+        row = read(*args)
+        monkeypatch.setattr(clips, "by_id", read)
+        measure_clip(library, take.clip_id)
+        return row
+
+    monkeypatch.setattr(clips, "by_id", measured_right_after)
+    assert assessing.judge(db, take.id).assessment is None
+    assert not db.in_transaction
+    assert assessing.judge(db, take.id).assessment is not None
 
 
 def test_a_film_is_stored_untouched_under_its_content(library, db, short_film):

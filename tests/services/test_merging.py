@@ -75,7 +75,10 @@ def fill(library: Library, films: list[Path], *, who: str) -> None:
             facts = OutingFacts(who, "", "", "any", None, None)
             outing = outings.add(db, facts)
             _, shot = outings.add_shots(db, outing, [PlannedShot("the cap"), PlannedShot(who)])
-            db.execute("insert into shot_take values (?, ?, 'hand')", (ids[-1], shot))
+            db.execute(
+                "insert into shot_take (take_id, shot_id, how) values (?, ?, 'hand')",
+                (ids[-1], shot),
+            )
             piece = {"take_id": ids[-1], "shot_id": shot, "in_s": 0.0, "out_s": 0.2}
             db.execute(
                 "update outing set pieces = ? where id = ?",
