@@ -10,6 +10,13 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rolldownOptions: {
       checks: { circularDependency: true },
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: "shared", minShareCount: 15 },
+          ],
+        },
+      },
       onLog(level, log, proceed) {
         const ours = log.ids?.every((id) => !id.includes("node_modules"));
         // A rule of the linter says the same in half a minute.

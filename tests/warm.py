@@ -9,6 +9,7 @@ does is proven where workers are killed, and wherever a supervisor or a command 
 
 from __future__ import annotations
 
+import gc
 import json
 import os
 import select
@@ -129,6 +130,9 @@ def end() -> None:
 
 def listen(place: str) -> None:
     import_all()
+    ask_all()
+    gc.collect()
+    gc.freeze()  # what is shared is not looked through, and so copied, by each that begins
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # nothing of what ended is left
     with socket.socket(socket.AF_UNIX, socket.SOCK_SEQPACKET) as door:
         door.bind(f"{place}-soon")
@@ -164,6 +168,22 @@ def import_all() -> None:
     addresses.blueprints()
     for module, _ in TASKS.values():
         __import__(module)
+
+
+def ask_all() -> None:
+    """What a server makes at the first request to each address."""
+    from ridgewind.library.library import Library
+    from ridgewind.web.addresses import TABLE, Address
+    from ridgewind.web.app import Config, create_app
+
+    with tempfile.TemporaryDirectory(prefix="warm") as folder:
+        library = Library(Path(folder))
+        library.prepare()
+        client = create_app(Config(library.root)).test_client()
+        rows = [Address(*row) for row in json.loads(TABLE.read_text(encoding="utf-8"))]
+        for rule in ["/", *(row.rule for row in rows if "GET" in row.methods)]:
+            if "<" not in rule:
+                client.get(rule, headers={"Host": "127.0.0.1"})
 
 
 def live(ask: dict[str, object], place: str, files: list[int]) -> None:

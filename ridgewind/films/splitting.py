@@ -50,7 +50,7 @@ class SlateWatch:
             return
         image = still_of(picture, long_side_px=LONG_SIDE_PX)
         luma = np.asarray(cv2.cvtColor(image, cv2.COLOR_BGR2GRAY), np.uint8)
-        found = None if late and not looks_like_slate(luma) else find_slate(luma)
+        found = find_slate(luma)
         if found is None:
             self._pass_over(since_s)
             return

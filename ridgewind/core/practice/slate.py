@@ -136,7 +136,7 @@ def looks_like_slate(luma: NDArray[np.uint8]) -> bool:
     """Whether a picture holds the corner marks of a code at all; quicker than reading it."""
     try:
         found, _ = _detector().detect(luma)
-    except cv2.error:  # as in find_slate
+    except cv2.error:  # as in _read
         return False
     return bool(found)
 
@@ -145,23 +145,27 @@ def find_slate(luma: NDArray[np.uint8]) -> tuple[int, int] | None:
     """Session and take of a code that is seen in a picture, or None.
 
     luma: (height, width). The code may be small, tilted and a little blurred; enlarging the
-    picture helps the reader with small fields.
+    picture helps the reader with small fields. Only pictures are enlarged in which marks of a code
+    are seen as they are: a third of the time on the many that hold none, for one look in nine at
+    codes of 30 to 45 px, and none at larger ones (made slates on frames of the demo).
     """
     if luma.ndim != 2 or min(luma.shape) < 32:
         raise InvalidArgumentError("luma", luma.shape, "it must be a picture of 32 px or more")
+    seen, found = _read(luma)
     scale = min(2.0, MOST_READ_PX / max(luma.shape))
-    for factor in (1.0, scale) if scale > 1.05 else (1.0,):
-        seen = luma
-        if factor != 1.0:
-            size = (round(luma.shape[1] * factor), round(luma.shape[0] * factor))
-            seen = np.asarray(cv2.resize(luma, size, interpolation=cv2.INTER_CUBIC), np.uint8)
-        try:
-            text, _, _ = _detector().detectAndDecode(seen)
-        except cv2.error:  # the reader gives up on some pictures in this way
-            continue
-        if text and (found := read_slate(text)) is not None:
-            return found
-    return None
+    if found is not None or not seen or scale <= 1.05:
+        return found
+    size = (round(luma.shape[1] * scale), round(luma.shape[0] * scale))
+    return _read(np.asarray(cv2.resize(luma, size, interpolation=cv2.INTER_CUBIC), np.uint8))[1]
+
+
+def _read(luma: NDArray[np.uint8]) -> tuple[bool, tuple[int, int] | None]:
+    """Whether marks of a code are seen, and what it says where it is a slate."""
+    try:
+        text, marks, _ = _detector().detectAndDecode(luma)
+    except cv2.error:  # the reader gives up on some pictures in this way
+        return True, None
+    return marks is not None, read_slate(text) if text else None
 
 
 def _detector() -> cv2.QRCodeDetectorAruco:

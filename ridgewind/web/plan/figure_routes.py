@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from flask import Response
 
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.figure import JOINTS, Figure
 from ridgewind.core.practice.playing import play
-from ridgewind.core.practice.pose import differences
+from ridgewind.core.practice.pose import Pose, differences
 from ridgewind.core.practice.pose_words import describe
 from ridgewind.core.practice.skeleton import Lengths, Vector
 from ridgewind.services import own_body
@@ -24,6 +26,9 @@ SEEN_FROM_FRONT = {"feet", "elbows", "raised"}
 
 GLANCE = 3
 """Frames of a move of which the middle one stands for it."""
+
+MOST_STILLS = 512
+"""Kept in memory: several times what a library has of drills."""
 
 
 @api.get("/drills/<string:key>/figure", responses={200: models.DrillFigure, **FAULTS})
@@ -81,7 +86,13 @@ def _from_front(drill: Drill) -> bool:
 
 def _at_a_glance(drill: Drill, lengths: Lengths) -> models.FigureFrame:
     practised = next((one for one in drill.variations if not one.control), drill.control)
-    figures = play(practised.pose, lengths, frames=GLANCE).figures
+    return _still_of(practised.pose, lengths)
+
+
+@lru_cache(MOST_STILLS)
+def _still_of(pose: Pose, lengths: Lengths) -> models.FigureFrame:
+    """Kept, since most pages ask for all of them again and each takes some milliseconds."""
+    figures = play(pose, lengths, frames=GLANCE).figures
     return _frame(figures[0] if len(figures) < GLANCE else figures[-1])
 
 
