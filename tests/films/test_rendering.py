@@ -28,10 +28,11 @@ from ridgewind.films.rendering import (
 from ridgewind.media import warp
 from ridgewind.media.decode import Film
 from ridgewind.media.sound import Sound
-from tests.conftest import make_motion, shaken, texture, view, write_film
+from tests.conftest import QUICK, make_motion, shaken, texture, view, write_film
 from tests.core.motion.test_rivals import hand, somebody
 
 AGREEMENT = 0.4
+FINE = QUICK["libx264"] | {"crf": "12"}
 TOO_LARGE_PCT = 0.3
 BRIEF = replace(usual_brief(), wanted_s=1.5, most_crop_pct=30.0)
 
@@ -100,7 +101,7 @@ def test_no_pixel_of_a_preview_comes_from_outside(strength, upright, tmp_path, m
         view(bright.astype(np.uint8), size, x=x, y=y, turn_deg=turn / 8)
         for x, y, turn in zip(*wobble, strict=True)
     )
-    path = write_film(tmp_path / "bright.mp4", frames, options={"crf": "12"})
+    path = write_film(tmp_path / "bright.mp4", frames, options=FINE)
     analysis, clip, source, decision = judged(path)
     plain = recipe_of(decision.of("polish"))
     curve = analysis.polish(upright=upright)
@@ -145,7 +146,7 @@ def test_frames_are_the_latest_filmed_by_the_time_of_each(delivery, first, tmp_p
 
 def test_a_fast_film_is_rendered_as_it_is_delivered(tmp_path):
     frames = shaken(120, amplitude_px=4.0, rate_hz=60)
-    path = write_film(tmp_path / "fast.mp4", frames, rate=60, options={"crf": "12"})
+    path = write_film(tmp_path / "fast.mp4", frames, rate=60, options=FINE)
     analysis, clip, source, decision = judged(path)
     recipe = predicted(recipe_of(decision.of("polish")), analysis, clip, BRIEF)
     assert recipe.step == 2.5
@@ -164,7 +165,7 @@ def test_a_fast_film_is_rendered_as_it_is_delivered(tmp_path):
 )  # fmt: skip
 def test_films_that_are_turned_stretched_or_late_are_polished_all_the_same(how, tmp_path):
     frames = shaken(75, size=(640, 360), amplitude_px=5.0)
-    path = write_film(tmp_path / "odd.mp4", frames, options={"crf": "12"}, **how)
+    path = write_film(tmp_path / "odd.mp4", frames, options=FINE, **how)
     analysis, clip, source, decision = judged(path)
     recipe = predicted(recipe_of(decision.of("polish")), analysis, clip, BRIEF)
     render_preview(recipe, analysis, clip, source, tmp_path / "out.mp4", on_progress=nothing)

@@ -12,6 +12,7 @@ from ridgewind.jobs.measure import measure_clip
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
 from ridgewind.store import database, listing, summaries, takes
+from tests.clips import SMALL
 
 
 def hand():
@@ -27,6 +28,7 @@ def hand():
 @pytest.mark.parametrize(("focal", "fps"), [(26.0, 30.0), (85.0, 48.0)])
 def test_it_reads_what_was_predicted(tmp_path, monkeypatch, focal, fps):
     monkeypatch.setattr(hand_filming, "SECONDS", 3.0)
+    monkeypatch.setattr(hand_filming, "SIZE", SMALL)
     library = Library(tmp_path / "library")
     library.prepare()
     with database.opened(library.database) as db:
