@@ -1,5 +1,5 @@
-import { QueryClient } from "@tanstack/react-query";
-import { describe, expect, it } from "vitest";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { describe, expect, it, vi } from "vitest";
 import { keys, markOutOfDate, type Change } from "./keys";
 
 const BRIEF = { feel: "locked" };
@@ -51,6 +51,20 @@ describe("a change", () => {
   it("of a log is read again with its path, and of a render alone", () => {
     expect(readAgain("logs")).toEqual(["takes", "take", "path", "log"]);
     expect(readAgain("renders")).toEqual(["renders"]);
+  });
+  it("is seen by what is asked for the first time while it happens", async () => {
+    const cache = new QueryClient();
+    const answers: ((answer: string) => void)[] = [];
+    const queryFn = () => new Promise<string>((resolve) => answers.push(resolve));
+    const shown = new QueryObserver(cache, { queryKey: keys.renders(3), queryFn, retry: false });
+    const leave = shown.subscribe(() => undefined);
+    markOutOfDate(cache, "renders");
+    await vi.waitFor(() => expect(answers).toHaveLength(2));
+    answers[0]?.("before");
+    answers[1]?.("after");
+    await vi.waitFor(() => expect(shown.getCurrentResult().isFetching).toBe(false));
+    expect(shown.getCurrentResult()).toMatchObject({ data: "after", isError: false });
+    leave();
   });
   it("of a session is seen in the plan, and in the list, where what is filed changes its name", () => {
     expect(readAgain("sessions")).toEqual(["takes", "plan"]);
