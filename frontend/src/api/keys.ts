@@ -1,4 +1,4 @@
-import { useQueryClient, type Query, type QueryClient } from "@tanstack/react-query";
+import { useQueryClient, type Query, type QueryClient, type QueryKey } from "@tanstack/react-query";
 import { useCallback } from "react";
 
 /** Under which key each answer of the server is kept, and which a change makes out of date. */
@@ -169,14 +169,15 @@ export type Change = keyof typeof OUT_OF_DATE;
 
 /** Marks whatever shows what has changed, so that it is read again. */
 export function markOutOfDate(cache: QueryClient, change: Change) {
-  for (const answer of OUT_OF_DATE[change]) {
-    const queryKey = [answer];
-    // What is asked for the first time is not asked again by itself, and the answer that is on its
-    // way may be from before the change.
-    const first = { queryKey, predicate: ({ state }: Query) => state.data === undefined };
-    if (cache.isFetching(first) === 0) void cache.invalidateQueries({ queryKey });
-    else void cache.cancelQueries(first).then(() => cache.invalidateQueries({ queryKey }));
-  }
+  for (const answer of OUT_OF_DATE[change]) askAgain(cache, [answer]);
+}
+
+/** Reads again what begins with a key. What is being asked for the first time would not be asked
+    again by itself, and the answer that is on its way may be from before the change. */
+export function askAgain(cache: QueryClient, queryKey: QueryKey) {
+  const first = { queryKey, predicate: ({ state }: Query) => state.data === undefined };
+  if (cache.isFetching(first) === 0) void cache.invalidateQueries({ queryKey });
+  else void cache.cancelQueries(first).then(() => cache.invalidateQueries({ queryKey }));
 }
 
 /** Says that something has changed, so that whatever shows it is read again. */

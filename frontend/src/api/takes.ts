@@ -15,7 +15,7 @@ import {
   type TakeChange,
   type TakeDetail,
 } from "./client";
-import { keys, useChanged } from "./keys";
+import { askAgain, keys, useChanged } from "./keys";
 
 const PAGE_ROWS = 100;
 const BUSY_REFRESH_MS = 600;
@@ -57,8 +57,8 @@ export function usePulse() {
   const known = useRef(stamp);
   useEffect(() => {
     if (known.current !== undefined && known.current !== stamp) {
-      void cache.invalidateQueries({ queryKey: keys.takes(undefined).slice(0, 1) });
-      void cache.invalidateQueries({ queryKey: keys.narrowings(undefined).slice(0, 1) });
+      askAgain(cache, keys.takes(undefined).slice(0, 1));
+      askAgain(cache, keys.narrowings(undefined).slice(0, 1));
     }
     known.current = stamp;
   }, [cache, stamp]);

@@ -96,7 +96,9 @@ def test_what_a_machine_did_that_was_cut_off_is_done_by_another(net, tmp_path):
     try:
         cut_off = hire()
         takes = [server.send(films[0])]
-        server.wait_until(lambda: does("worker-1"), PATIENCE_S)
+        # Where the answer to its claim was lost, it would know of no work to put down.
+        server.wait_until(lambda: "measuring a film" in cut_off.told, PATIENCE_S)
+        assert does("worker-1")
         net.cable(1, "down")
         other = hire()
         takes.append(server.send(films[1]))
