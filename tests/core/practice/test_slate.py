@@ -52,6 +52,23 @@ def code_image(text: str, field_px: int) -> np.ndarray:
     return cv2.imdecode(np.frombuffer(buffer.getvalue(), np.uint8), cv2.IMREAD_GRAYSCALE)
 
 
+def held_far_away(text: str, side_px: float, tilt_deg: float) -> np.ndarray:
+    """A small code on grey, as a lens of a little softness shows it."""
+    code, scale = code_image(text, 16), 4
+    turn = cv2.getRotationMatrix2D((code.shape[1] / 2, code.shape[0] / 2), tilt_deg,
+                                   scale * side_px * 29 / 21 / code.shape[0])  # fmt: skip
+    turn[:, 2] += [scale * SIZE[0] / 2 - code.shape[1] / 2, scale * SIZE[1] / 2 - code.shape[0] / 2]
+    large = (scale * SIZE[0], scale * SIZE[1])
+    seen = cv2.warpAffine(code, turn, large, flags=cv2.INTER_AREA, borderValue=120)
+    return cv2.GaussianBlur(cv2.resize(seen, SIZE, interpolation=cv2.INTER_AREA), (0, 0), 0.8)
+
+
+@pytest.mark.parametrize("tilt_deg", [0.0, 15.0, -25.0])
+def test_a_small_slate_is_read_as_well(tilt_deg):
+    seen = held_far_away(slate_text(123, 7), 48.0, tilt_deg)
+    assert find_slate(seen) == (123, 7)
+
+
 def slate_scene(text: str, tilt_deg: float):
     """A bright screen that shows a code a quarter of the frame high, in a dim room."""
 
