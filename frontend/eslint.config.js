@@ -37,6 +37,10 @@ export default tseslint.config(
           message: "Sizes of text are tokens of theme.css.",
         })),
       ],
+      "no-restricted-properties": [
+        "error",
+        { property: "invalidateQueries", message: "Use askAgain: first questions count too." },
+      ],
       "max-lines": ["error", { max: 240, skipBlankLines: true, skipComments: true }],
     },
   },
@@ -48,4 +52,5 @@ export default tseslint.config(
       "@typescript-eslint/no-misused-promises": "error",
     },
   },
+  { files: ["src/api/keys.ts"], rules: { "no-restricted-properties": "off" } },
 );

@@ -15,6 +15,7 @@ export type RemedyLine = Schemas["RemedyLine"];
 export type TakeDetail = Schemas["TakeDetail"];
 export type ShotDoubt = Schemas["ShotDoubt"];
 export type RivalLine = Schemas["RivalLine"];
+export type TakePage = Schemas["TakePage"];
 export type TakeLine = Schemas["TakeLine"];
 /** Parts that are left out stay as they are. */
 export type TakeChange = Partial<Schemas["TakeChange"]>;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components, type TakeDetail, type TakeLine } from "./client";
-import { keys, useChanged } from "./keys";
+import { askAgain, keys, useChanged } from "./keys";
 
 type Schemas = components["schemas"];
 export type RemedyDetails = Schemas["RemedyDetails"];
@@ -166,7 +166,7 @@ export function useChoose() {
     onSuccess: (take) => {
       cache.setQueryData<TakeDetail>(keys.take(take.id), (old) => old && { ...old, take });
       // One that was being read meanwhile knows nothing of the choice.
-      void cache.invalidateQueries({ queryKey: keys.take(take.id) });
+      void askAgain(cache, keys.take(take.id));
       changed("choices");
     },
   });

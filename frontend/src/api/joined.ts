@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
-import { keys } from "./keys";
+import { askAgain, keys } from "./keys";
 
 type Schemas = components["schemas"];
 export type Joined = Schemas["Joined"];
@@ -47,7 +47,7 @@ export function useJoinedChange(id: number) {
       cache.setQueryData<Joined>(keys.joined(id), change.seen);
     },
     scope: { id: `joined-${id}` },
-    onError: () => cache.invalidateQueries({ queryKey: keys.joined(id) }),
+    onError: () => askAgain(cache, keys.joined(id)),
     onSuccess: (found) => {
       // What was done since then is shown already, and has its own answer.
       if (cache.isMutating({ mutationKey: keys.joined(id) }) > 1) return;
@@ -77,9 +77,7 @@ export function useLookChange(id: number) {
 }
 
 const filmsChanged = (cache: QueryClient, id: number) => {
-  for (const whole of [false, true]) {
-    void cache.invalidateQueries({ queryKey: keys.sequenceFilm(id, whole) });
-  }
+  for (const whole of [false, true]) void askAgain(cache, keys.sequenceFilm(id, whole));
 };
 
 /** What would make a cut match better; sides: the pieces beside it. */
@@ -158,7 +156,7 @@ export function useBringBack(id: number) {
       ),
     onSuccess: (found) => {
       cache.setQueryData<Used>(keys.used(id), found);
-      void cache.invalidateQueries({ queryKey: keys.becameFilm() });
+      void askAgain(cache, keys.becameFilm());
     },
   });
 }

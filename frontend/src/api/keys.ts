@@ -169,15 +169,16 @@ export type Change = keyof typeof OUT_OF_DATE;
 
 /** Marks whatever shows what has changed, so that it is read again. */
 export function markOutOfDate(cache: QueryClient, change: Change) {
-  for (const answer of OUT_OF_DATE[change]) askAgain(cache, [answer]);
+  for (const answer of OUT_OF_DATE[change]) void askAgain(cache, [answer]);
 }
 
-/** Reads again what begins with a key. What is being asked for the first time would not be asked
-    again by itself, and the answer that is on its way may be from before the change. */
-export function askAgain(cache: QueryClient, queryKey: QueryKey) {
+/** Reads again what begins with a key, and ends once what is shown of it is read. What is being
+    asked for the first time would not be asked again by itself, and the answer that is on its way
+    may be from before the change. */
+export function askAgain(cache: QueryClient, queryKey: QueryKey): Promise<void> {
   const first = { queryKey, predicate: ({ state }: Query) => state.data === undefined };
-  if (cache.isFetching(first) === 0) void cache.invalidateQueries({ queryKey });
-  else void cache.cancelQueries(first).then(() => cache.invalidateQueries({ queryKey }));
+  if (cache.isFetching(first) === 0) return cache.invalidateQueries({ queryKey });
+  return cache.cancelQueries(first).then(() => cache.invalidateQueries({ queryKey }));
 }
 
 /** Says that something has changed, so that whatever shows it is read again. */

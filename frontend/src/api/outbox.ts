@@ -6,7 +6,7 @@ import {
 } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { isUnreachable } from "./client";
-import { useChanged, type Change as Changed } from "./keys";
+import { askAgain, useChanged, type Change as Changed } from "./keys";
 import { waitingStore } from "./waiting";
 
 const MOST_TRIES = 3;
@@ -51,7 +51,7 @@ export function outbox<Change, Detail>(box: Box<Change, Detail>) {
         if (box.outlives(change)) waiting.keep(id, change);
         cache.setQueryData<Detail>(queryKey, (detail) => detail && box.shown(detail, change));
       },
-      onError: () => cache.invalidateQueries({ queryKey }),
+      onError: () => askAgain(cache, queryKey),
       onSettled: (_, __, change) => box.outlives(change) && waiting.drop(id, change),
       onSuccess: (detail) => {
         // An answer knows nothing of the changes that still wait behind it.

@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, explained, type components } from "./client";
-import { keys, useChanged } from "./keys";
+import { askAgain, keys, useChanged } from "./keys";
 import { outbox } from "./outbox";
 
 type Schemas = components["schemas"];
@@ -126,7 +126,7 @@ export function useOutingChange(id: number) {
         (detail) => detail && changedAtOnce(detail, change),
       );
     },
-    onError: () => cache.invalidateQueries({ queryKey: keys.outing(id) }),
+    onError: () => askAgain(cache, keys.outing(id)),
     onSuccess: (detail) => {
       cache.setQueryData<OutingDetail>(keys.outing(id), detail);
       changed("outings");

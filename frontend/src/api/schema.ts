@@ -8111,8 +8111,9 @@ export interface components {
     };
     /**
      * TakePage
-     * @description total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
-     *     stale: takes still to be judged again after a brief has changed.
+     * @description stamp: of what was kept when it was read, see `Pulse`. total: takes that fit the filter. all:
+     *     takes in the library. busy: jobs not ended. stale: takes still to be judged again after a brief
+     *     has changed.
      */
     TakePage: {
       /** All */
@@ -8121,6 +8122,8 @@ export interface components {
       busy: number;
       /** Stale */
       stale: number;
+      /** Stamp */
+      stamp: string;
       /** Takes */
       takes: components["schemas"]["TakeLine"][];
       /** Total */

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, type components } from "./client";
-import { keys, useChanged } from "./keys";
+import { askAgain, keys, useChanged } from "./keys";
 
 type Schemas = components["schemas"];
 export type Cleared = Schemas["ClearedAnswer"];
@@ -21,7 +21,7 @@ export function useTakeBack() {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: () => dataOf(client.DELETE("/api/kept/merged")),
-    onSuccess: () => cache.invalidateQueries(),
+    onSuccess: () => askAgain(cache, []),
   });
 }
 

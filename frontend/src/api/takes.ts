@@ -4,8 +4,10 @@ import {
   useMutation,
   useQuery,
   useQueryClient,
+  type InfiniteData,
+  type QueryClient,
 } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useEffect } from "react";
 import {
   client,
   dataOf,
@@ -14,6 +16,7 @@ import {
   type ListQuery,
   type TakeChange,
   type TakeDetail,
+  type TakePage,
 } from "./client";
 import { askAgain, keys, useChanged } from "./keys";
 
@@ -44,7 +47,8 @@ export function useTakes(filter: ListFilter) {
   });
 }
 
-/** What the list holds and waits for, asked often; only a change of it reads the list again. */
+/** What the list holds and waits for, asked often; only where that has changed since the list was
+    read is the list read again. */
 export function usePulse() {
   const cache = useQueryClient();
   const pulse = useQuery({
@@ -54,15 +58,24 @@ export function usePulse() {
       state.data?.busy || state.data?.stale ? BUSY_REFRESH_MS : IDLE_REFRESH_MS,
   });
   const stamp = pulse.data?.stamp;
-  const known = useRef(stamp);
+  const at_ms = pulse.dataUpdatedAt;
   useEffect(() => {
-    if (known.current !== undefined && known.current !== stamp) {
-      askAgain(cache, keys.takes(undefined).slice(0, 1));
-      askAgain(cache, keys.narrowings(undefined).slice(0, 1));
-    }
-    known.current = stamp;
-  }, [cache, stamp]);
+    if (stamp === undefined || !isBehind(cache, stamp, at_ms)) return;
+    for (const answer of ["takes", "narrowings"]) void askAgain(cache, [answer]);
+  }, [cache, stamp, at_ms]);
   return pulse;
+}
+
+/** Whether a list that is shown is of another state than the one that was told after it came. */
+function isBehind(cache: QueryClient, stamp: string, at_ms: number): boolean {
+  return cache
+    .getQueryCache()
+    .findAll({ queryKey: ["takes"], type: "active" })
+    .some(({ state }) => {
+      const list = state.data as InfiniteData<TakePage> | undefined;
+      const pages = state.dataUpdatedAt <= at_ms ? (list?.pages ?? []) : [];
+      return pages.some((page) => page.stamp !== stamp);
+    });
 }
 
 export function useTake(id: number) {
@@ -120,7 +133,7 @@ export function useMendedRead() {
   const cache = useQueryClient();
   return useMutation({
     mutationFn: () => dataOf(client.DELETE("/api/mended")),
-    onSuccess: () => cache.invalidateQueries({ queryKey: keys.status() }),
+    onSuccess: () => askAgain(cache, keys.status()),
   });
 }
 
@@ -163,7 +176,7 @@ export function useChangeBrief(id: number) {
       cache.setQueryData<TakeDetail>(keys.take(id), detail);
       changed("verdicts");
     },
-    onError: () => cache.invalidateQueries({ queryKey: keys.take(id) }),
+    onError: () => askAgain(cache, keys.take(id)),
   });
 }
 

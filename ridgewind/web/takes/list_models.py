@@ -13,9 +13,11 @@ SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
 
 
 class TakePage(Model):
-    """total: takes that fit the filter. all: takes in the library. busy: jobs not ended.
-    stale: takes still to be judged again after a brief has changed."""
+    """stamp: of what was kept when it was read, see `Pulse`. total: takes that fit the filter. all:
+    takes in the library. busy: jobs not ended. stale: takes still to be judged again after a brief
+    has changed."""
 
+    stamp: str
     takes: list[TakeLine]
     total: int
     all: int

@@ -24,8 +24,11 @@ api = blueprint("takes")
 @api.get("/takes", responses={200: list_models.TakePage, **FAULTS})
 def list_takes(query: list_models.ListQuery) -> Response:
     """A page of the list."""
-    only = filter_of(query)
-    with current().read() as db:
+    service, only = current(), filter_of(query)
+    with service.read() as db, database.of_one_moment(db):
+        # First of all: of a state before what is read, it costs another look; of one after it,
+        # what was written meanwhile would never be seen.
+        stamp = database.stamp(service.library.database)
         rows = listing.page(
             db,
             only=only,
@@ -35,6 +38,7 @@ def list_takes(query: list_models.ListQuery) -> Response:
             limit=query.limit,
         )
         found = list_models.TakePage(
+            stamp=stamp,
             takes=[serialise.take_line(row) for row in rows],
             total=listing.count(db, only=only),
             all=listing.count(db, only=listing.Filter()),

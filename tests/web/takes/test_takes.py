@@ -146,6 +146,30 @@ def test_our_own_pages_are_answered_with_hardening(client):
     assert reply.headers["X-Content-Type-Options"] == "nosniff"
 
 
+def test_a_list_tells_of_which_state_it_is(client, measured, db, monkeypatch):
+    db.execute("select 1 from take")  # as a server does, which holds the store open
+
+    def stamps():
+        asked = (client.get(f"/api/{what}", headers=HERE) for what in ("takes", "pulse"))
+        return tuple(reply.json["stamp"] for reply in asked)
+
+    before, now = stamps()
+    assert before == now
+    client.delete(f"/api/takes/{measured}", headers=HERE)
+    after, now = stamps()
+    assert before != after == now
+    page = listing.page
+
+    def page_before_a_change(*args, **options):
+        found = page(*args, **options)
+        client.post(f"/api/takes/{measured}/restore", headers=HERE)
+        return found
+
+    monkeypatch.setattr(listing, "page", page_before_a_change)
+    behind, now = stamps()
+    assert behind != now
+
+
 def test_five_thousand_takes_are_listed_by_pages(client, db):
     from tests.store.test_store import add_take, summary
 

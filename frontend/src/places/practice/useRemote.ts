@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
-import { keys } from "../../api/keys";
+import { askAgain, keys } from "../../api/keys";
 import type { SessionDetail } from "../../api/practice";
 import { useStage, wishStage, type Stage, type Wish } from "../../api/stage";
 import { stepsOf } from "./steps";
@@ -28,7 +28,7 @@ export function useRemote(detail: SessionDetail): { runner: Runner | null; by: s
   const kind = steps[at]?.kind;
   useEffect(() => {
     if (kind) buzz(kind);
-    void cache.invalidateQueries({ queryKey: keys.session(id) });
+    void askAgain(cache, keys.session(id));
   }, [cache, id, at, kind]);
   if (!stage || !place) return { runner: null, by: "" };
   const passed_s = elapsedOf(stage, Math.max(0, now - dataUpdatedAt) / 1000);
