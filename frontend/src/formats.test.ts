@@ -20,6 +20,15 @@ describe("formats", () => {
     expect(format.againstTarget(3.96, 4)).toEqual({ over: false, words: "Exactly at" });
     expect(format.againstTarget(null, 4)).toBeNull();
   });
+  it("count one thing and several", () => {
+    expect([0, 1, 2].map((count) => format.counted(count, "drill"))).toEqual([
+      "0 drills",
+      "1 drill",
+      "2 drills",
+    ]);
+    expect(format.counted(1, "try", "tries")).toBe("1 try");
+    expect(format.counted(3, "try", "tries")).toBe("3 tries");
+  });
   it("tell minutes where seconds grow long", () => {
     expect(format.seconds(89.94)).toBe("89.9 s");
     expect(format.seconds(499.4)).toBe("8:19 min");

@@ -53,7 +53,10 @@ export const percentOfWidth = (value: number | null) =>
   value !== null && value < 0.005 ? "under 0.01 %" : withUnit("fine_percent", value, "metric");
 
 /** "3 takes" or "1 take". */
-export const takes = (count: number) => (count === 1 ? "1 take" : `${count} takes`);
+/** "1 take", "3 takes"; more: where another letter than an s is put to it. */
+export const counted = (count: number, one: string, more = `${one}s`) =>
+  `${count} ${count === 1 ? one : more}`;
+export const takes = (count: number) => counted(count, "take");
 
 const BYTES = ["B", "kB", "MB", "GB", "TB"];
 export function fileSize(bytes: number): string {

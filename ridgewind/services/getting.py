@@ -15,7 +15,7 @@ from ridgewind.core.kit.bench import Parts
 from ridgewind.core.kit.hand import TYPICAL_STANDING_DEG_S, TYPICAL_WALKING_DEG_S
 from ridgewind.core.kit.items import Lens, Mode
 from ridgewind.core.kit.optics import set_up_crop, true_focal_mm
-from ridgewind.core.practice.drill import Drill, Family, Need, Technique, Tempo
+from ridgewind.core.practice.drill import Drill, Family, HoldTechnique, Need, Tempo
 from ridgewind.core.trials.outlast import Lastings
 from ridgewind.services import examples, limits, own_hand
 from ridgewind.services.errors import NO_SETUP, NotReadyError
@@ -64,12 +64,17 @@ LEAST_WANTED_S = 0.5
 
 
 @dataclass(frozen=True)
-class TechniqueOption(Technique):
+class TechniqueOption(HoldTechnique):
     """An option with the technique that it is of, and the lens of the kit that it wants, None where
     none reaches."""
 
     option: Option
     lens: str | None
+
+    @property
+    def needs(self) -> tuple[Need, ...]:
+        """What its drill takes beside a lens, which stands by itself."""
+        return tuple(one for one in self.drill.needs if one not in OF_THE_LENS)
 
 
 @dataclass(frozen=True)
@@ -219,7 +224,9 @@ def _reaching(db: Connection, own_id: int, parts: Parts, focal_mm: float) -> tup
     raise InvalidArgumentError("focal_eq_mm", round(focal_mm), rule)
 
 
-def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHolding, Technique]]:
+def _ways(
+    db: Connection, parts: Parts, move: Move
+) -> dict[str, tuple[WayOfHolding, HoldTechnique]]:
     """Techniques on record that film such a move, and one of each family that was never filmed."""
     carried = {SUPPORTS.get(support.kind) for _, _, support in parts.supports}
     library = drills.library(db, archived=True)
@@ -228,7 +235,7 @@ def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHold
     )
     recorded = own_hand.hands(db, filed)
     held = findings.lastings(db, [one.take_id for one in filed])
-    out: dict[str, tuple[WayOfHolding, Technique]] = {}
+    out: dict[str, tuple[WayOfHolding, HoldTechnique]] = {}
     for one in recorded:
         lastings = Lastings.of([held.get(take.take_id) for take in one.filed])
         way = WayOfHolding(one.key, one.hand, 0.0, _needs(one.drill, carried), lastings)
@@ -239,7 +246,7 @@ def _ways(db: Connection, parts: Parts, move: Move) -> dict[str, tuple[WayOfHold
         if drill.tempo in TEMPOS[move] and typical is not None and drill.family not in known:
             known.add(drill.family)
             variation = next(one.key for one in drill.variations if not one.control)
-            technique = Technique(drill, variation)
+            technique = HoldTechnique(drill, drill.hold_of(variation))
             way = WayOfHolding(technique.key, None, typical, _needs(drill, carried))
             out[technique.key] = (way, technique)
     return out

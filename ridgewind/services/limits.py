@@ -4,11 +4,12 @@ the same rules for what counts as in trials."""
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.kit.items import Lens
-from ridgewind.core.practice.drill import Drill, Technique
+from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.shake.gust import screen_offset
 from ridgewind.core.trials.curves import Fastest, Parabola, fastest_walk, strap_curve
 from ridgewind.core.trials.lens_limit import LensLimit, Overall, lens_limit, overall_of
@@ -44,7 +45,7 @@ class WalkPoint:
 
 
 @dataclass(frozen=True)
-class TechniqueLimits(Technique):
+class TechniqueLimits(HoldTechnique):
     """takes: that count. lens: its hand, leant on the whole. hold, walk: None where nothing can be
     told. walked: takes that the walk is from."""
 
@@ -99,11 +100,11 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
     )
     by_technique: dict[tuple[str, str], list[FiledTake]] = {}
     for one in counted:
-        by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
+        if one.drill_key in library:
+            by_technique.setdefault(_hold(library, one), []).append(one)
     found = [
         _technique(library[drill_key], variation, filed, speeds, overall, held, target)
         for (drill_key, variation), filed in by_technique.items()
-        if drill_key in library
     ]
     pulled = [one for one in counted if one.tension is not None]
     in_use = _in_use(db)
@@ -124,7 +125,7 @@ def limits_of(db: Connection, brief: Brief) -> Limits:
 
 
 @dataclass(frozen=True)
-class TechniqueLens(Technique):
+class TechniqueLens(HoldTechnique):
     """How long a lens a technique bears under a brief, from so many takes."""
 
     longest_mm: float
@@ -135,10 +136,12 @@ def longest_lens(
     db: Connection, brief: Brief, drill_key: str, variation: str
 ) -> TechniqueLens | None:
     """The longest lens of one technique; None where too few of its takes count."""
-    drill = drills.library(db, archived=True).get(drill_key)
+    library = drills.library(db, archived=True)
+    drill = library.get(drill_key)
     if drill is None:
         return None
-    found = lens_limits(findings.filed_takes(db)).get((drill_key, variation))
+    variation = drill.hold_of(variation)
+    found = lens_limits(findings.filed_takes(db), library).get((drill_key, variation))
     if found is None or found.takes < LEAST_TAKES:
         return None
     target = brief.target - screen_offset(brief.screen_deg)
@@ -146,15 +149,22 @@ def longest_lens(
     return TechniqueLens(drill, variation, longest_mm=longest_mm, takes=found.takes)
 
 
-def lens_limits(filed: list[FiledTake]) -> dict[tuple[str, str], LensLimit]:
+def lens_limits(
+    filed: list[FiledTake], library: Mapping[str, Drill]
+) -> dict[tuple[str, str], LensLimit]:
     """The hand of each technique, by drill and variation, of the takes that count."""
     speeds: dict[tuple[str, str], list[float]] = {}
     for one in filed:
         speed = _log2_body(one)
         if speed is not None and not trials.take_of(one, FIGURES["gust"]).why_out:
-            speeds.setdefault((one.drill_key, one.variation_key), []).append(speed)
+            speeds.setdefault(_hold(library, one), []).append(speed)
     overall = overall_of([speed for own in speeds.values() for speed in own])
     return {key: lens_limit(own, overall=overall) for key, own in speeds.items()}
+
+
+def _hold(library: Mapping[str, Drill], one: FiledTake) -> tuple[str, str]:
+    drill = library.get(one.drill_key)
+    return one.drill_key, one.variation_key if drill is None else drill.hold_of(one.variation_key)
 
 
 def _log2_body(one: FiledTake) -> float | None:
@@ -199,8 +209,9 @@ def _technique(
 
 
 def _holds_still(drill: Drill | None) -> bool:
-    """Whether a drill is a hold, and no move or walk."""
-    return drill is not None and drill.tempo in ("none", "breath")
+    """Whether a drill is a hold, and no move or walk; and not one that is over sooner by intent,
+    the longer the lens."""
+    return drill is not None and drill.tempo in ("none", "breath") and not drill.one_hold
 
 
 def _held_together(one: FiledTake) -> str:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridgewind.core.practice.drill import Technique
+from ridgewind.core.practice.drill import HoldTechnique
 from ridgewind.core.trials.own_hand import (
     EDGES_HZ,
     MIDDLES_HZ,
@@ -36,7 +36,7 @@ FILM_FPS, DELIVERED_FPS, FASTEST_FPS = 30.0, 24.0, 120.0
 
 
 @dataclass(frozen=True)
-class TechniqueHand(Technique):
+class TechniqueHand(HoldTechnique):
     """What the takes of a technique tell of the hand. filed: those takes, in the hand's order."""
 
     hand: Hand
@@ -78,7 +78,8 @@ def hands(db: Connection, filed: list[FiledTake] | None = None) -> list[Techniqu
     by_technique: dict[tuple[str, str], list[FiledTake]] = {}
     for one in findings.filed_takes(db) if filed is None else filed:
         if one.drill_key in library and not trials.take_of(one, FIGURES["gust"]).why_out:
-            by_technique.setdefault((one.drill_key, one.variation_key), []).append(one)
+            hold = library[one.drill_key].hold_of(one.variation_key)
+            by_technique.setdefault((one.drill_key, hold), []).append(one)
     turned = findings.turning(db, [one.take_id for own in by_technique.values() for one in own])
     found = []
     for (drill_key, variation), own in by_technique.items():

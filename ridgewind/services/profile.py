@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridgewind.core.brief import Brief
-from ridgewind.core.practice.drill import Drill, Technique
+from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.shake.gust import screen_offset
 from ridgewind.core.trials.distributions import t_quantile
 from ridgewind.core.trials.kinds import BREATH, KINDS, kind_shares
@@ -25,7 +25,7 @@ CHANCE = 0.9
 
 
 @dataclass(frozen=True)
-class ProfileLine(Technique):
+class ProfileLine(HoldTechnique):
     """deg_s: its mean body speed, between low and high. shares: of what is seen of it, in the order
     of KINDS. longest_mm: that it bears. hint: of too few takes to go by."""
 
@@ -61,7 +61,7 @@ class Profile:
 def profile_of(db: Connection, brief: Brief) -> Profile:
     """The profile of all filed takes that count, the steadiest technique first."""
     filed = findings.filed_takes(db)
-    limit_of = limits.lens_limits(filed)
+    limit_of = limits.lens_limits(filed, drills.library(db, archived=True))
     target = brief.target - screen_offset(brief.screen_deg)
     lines = []
     for one in own_hand.hands(db, filed):

@@ -160,6 +160,22 @@ def shots(db: sqlite3.Connection, outing_id: int) -> list[ShotRow]:
     return [_shot(row) for row in rows]
 
 
+def first_shots(db: sqlite3.Connection, *, most: int) -> dict[int, list[ShotRow]]:
+    """So many shots at the most, from the first on, of each outing that is not put away and has
+    any, by its id."""
+    rows = db.execute(
+        f"select outing_shot.*, {_STATE} as state_now from outing_shot"
+        " join outing on outing.id = outing_id"
+        " where archived_at is null and position is not null and position < ?"
+        " order by outing_id, position",
+        (most,),
+    )
+    found: dict[int, list[ShotRow]] = {}
+    for row in rows:
+        found.setdefault(row["outing_id"], []).append(_shot(row))
+    return found
+
+
 def numbers(db: sqlite3.Connection, outing_id: int) -> dict[int, int]:
     """The number of each shot of an outing, taken out or not, by which its slate names it."""
     rows = db.execute("select id from outing_shot where outing_id = ? order by id", (outing_id,))

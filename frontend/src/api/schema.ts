@@ -3723,6 +3723,8 @@ export interface components {
      *     feel, target: the pass mark is a gust at or under target. loads: what it tires. space: the
      *     least that it needs. tempo: what the runner sounds. takes: of one set, over all variations
      *     practised. easier, harder: keys of neighbours, or None. feels: what doing it well is like.
+     *     one_hold: what the hold is called that all its variations are, where they differ by the lens;
+     *     empty where they differ by the body.
      */
     Drill: {
       /** Avoid */
@@ -3781,6 +3783,11 @@ export interface components {
         | "even_ground"
         | "smooth_floor"
       )[];
+      /**
+       * One Hold
+       * @default
+       */
+      one_hold: string;
       /** Purpose */
       purpose: string;
       /** Rest S */
@@ -4300,6 +4307,18 @@ export interface components {
       width: number;
       /** Width Px */
       width_px: number | null;
+    };
+    /**
+     * FrameItem
+     * @description A shot at a glance.
+     */
+    FrameItem: {
+      shot: components["schemas"]["PlannedShot"];
+      /**
+       * State
+       * @enum {string}
+       */
+      state: "open" | "got" | "impossible";
     };
     /**
      * Framing
@@ -5783,10 +5802,12 @@ export interface components {
     };
     /**
      * OutingItem
-     * @description open: shots that are still to be filmed.
+     * @description open: shots that are still to be filmed. frames: the first of its shots.
      */
     OutingItem: {
       facts: components["schemas"]["OutingFacts"];
+      /** Frames */
+      frames: components["schemas"]["FrameItem"][];
       /** Id */
       id: number;
       /** Made At */

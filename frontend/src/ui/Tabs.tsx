@@ -1,13 +1,24 @@
-import { NavLink } from "react-router";
+import { useEffect, useRef } from "react";
+import { NavLink, useLocation } from "react-router";
 
 type Props = { label: string; pages: readonly { to: string; words: string }[] };
 
-/** The pages of a place. One whose address others lie below is current at its own alone. */
+/** The pages of a place. One whose address others lie below is current at its own alone; it is
+    brought into sight where not all of them have room. */
 export function Tabs({ label, pages }: Props) {
+  const row = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    const here = row.current?.querySelector<HTMLElement>("[aria-current=page]");
+    if (!row.current || !here) return;
+    const middle = here.offsetLeft + here.offsetWidth / 2;
+    row.current.scrollLeft = middle - row.current.clientWidth / 2;
+  }, [pathname]);
   return (
     <nav
+      ref={row}
       aria-label={label}
-      className="flex gap-1 overflow-x-auto border-b border-line bg-paper px-2 sm:px-6"
+      className="relative flex gap-1 overflow-x-auto border-b border-line bg-paper px-2 sm:px-6"
     >
       {pages.map((page) => (
         <NavLink

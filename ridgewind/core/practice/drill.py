@@ -63,6 +63,8 @@ class Drill:
     feel, target: the pass mark is a gust at or under target. loads: what it tires. space: the
     least that it needs. tempo: what the runner sounds. takes: of one set, over all variations
     practised. easier, harder: keys of neighbours, or None. feels: what doing it well is like.
+    one_hold: what the hold is called that all its variations are, where they differ by the lens;
+    empty where they differ by the body.
     """
 
     key: str
@@ -90,6 +92,7 @@ class Drill:
     space: Space
     tempo: Tempo
     feels: str = ""
+    one_hold: str = ""
 
     def __post_init__(self) -> None:
         for name in ("key", "name", "purpose", "move"):
@@ -120,6 +123,11 @@ class Drill:
     def control(self) -> Variation:
         return next(variation for variation in self.variations if variation.control)
 
+    def hold_of(self, variation: str) -> str:
+        """The variation by whose key the hold goes that a variation is filmed with: its own, or
+        the control's where all are one hold."""
+        return self.control.key if self.one_hold else variation
+
 
 @dataclass(frozen=True)
 class Technique:
@@ -136,6 +144,16 @@ class Technique:
     def name(self) -> str:
         found = (one.name for one in self.drill.variations if one.key == self.variation)
         return next(found, self.variation)
+
+
+@dataclass(frozen=True)
+class HoldTechnique(Technique):
+    """A technique as a way of holding, whatever the lens: variations that differ by the lens alone
+    are one. variation: see `Drill.hold_of`."""
+
+    @property
+    def name(self) -> str:
+        return self.drill.one_hold or super().name
 
 
 def parse_drills(text: str) -> tuple[Drill, ...]:
@@ -155,6 +173,7 @@ def library_of(drills: Iterable[Drill]) -> dict[str, Drill]:
 
 def _drill(table: Mapping[str, Any]) -> Drill:
     known = set(Drill.__dataclass_fields__)
+    table = {"one_hold": ""} | dict(table)
     own = pose_from(table.get("pose", {}))
     table = {key: value for key, value in table.items() if key != "pose"}
     if table.keys() != known:

@@ -97,7 +97,7 @@ def _option(one: TechniqueOption, brief: Brief) -> models.OptionLine:
         drill_key=one.drill.key,
         drill=one.drill.name,
         variation=one.variation,
-        needs=list(one.drill.needs),
+        needs=list(one.needs),
         remedy=option.remedy,
         fps=option.fps,
         rate=option.rate,

@@ -345,14 +345,22 @@ class OutingDetail(Model):
     filmed_s: float
 
 
+class FrameItem(Model):
+    """A shot at a glance."""
+
+    shot: PlannedShot
+    state: Literal["open", "got", "impossible"]
+
+
 class OutingItem(Model):
-    """open: shots that are still to be filmed."""
+    """open: shots that are still to be filmed. frames: the first of its shots."""
 
     id: int
     facts: OutingFacts
     made_at: str
     shots: int
     open: int
+    frames: list[FrameItem]
 
 
 class StartItem(Model):

@@ -22,15 +22,23 @@ from ridgewind.web.takes.serialise import take_line
 
 api = blueprint("outings")
 
+MOST_FRAMES = 14
+"""Of an outing in the list (chosen here: they fit beside one another)."""
+
 
 @api.get("/outings", responses={200: models.OutingList, **FAULTS})
 def list_outings() -> Response:
     """Outings that are not put away, the newest first, and starting points for another."""
-    with current().read() as db:
+    with current().read() as db, database.of_one_moment(db):
+        begun = outings.first_shots(db, most=MOST_FRAMES)
         items = [
             models.OutingItem(
                 id=line.row.id, facts=_facts(line.row), made_at=line.row.made_at,
                 shots=line.shots, open=line.open,
+                frames=[
+                    models.FrameItem(shot=_shot(row.shot), state=row.state)
+                    for row in begun.get(line.row.id, ())
+                ],
             )
             for line in outings.lines(db)
         ]  # fmt: skip

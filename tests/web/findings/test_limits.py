@@ -8,7 +8,8 @@ import pytest
 
 from ridgewind.core.practice.session import Ask, Block, Session
 from ridgewind.core.trials.survival import LEVELS, Lasting
-from ridgewind.store import database, sessions, summaries
+from ridgewind.store import database, sessions, summaries, takes
+from tests.core.judge.test_options import hand
 from tests.web.conftest import HERE
 from tests.web.seasons import measured_take
 
@@ -61,6 +62,44 @@ def test_each_technique_has_its_longest_lens_and_hold(client, pulled):
     assert firm["hold"]["held"] > hard["hold"]["held"] == 0
     assert hard["hold"]["eighty"] == 2.0
     assert firm["hold"]["held_s"] == HELD_S
+
+
+@pytest.fixture
+def zoomed(library):
+    """One hold, of the same speed at each of three lengths of a lens, each filmed twice."""
+    order = ("wide", "middle", "long", "long", "middle", "wide")
+    with database.opened(library.database) as db, database.atomic(db):
+        plan = Session(0.0, (Block("lens-tremor-limit", order, 8.0, 30.0, ("x",)),), 1.0, 0.0, ())
+        ask = Ask(30.0, (), "path", (), (), 1, ())
+        session_id = sessions.add(db, name="Zoom", ask=ask, plan=plan, setup_id=None)
+        for position, key in enumerate(order):
+            times = {"wide": 1, "middle": 2, "long": 4}[key]
+            gust = 2.5 + 1.25 * math.log2(times) + 0.1 * (position % 3)
+            take_id = measured_take(db, f"zoom-{position}", gust)
+            takes.set_own_focal(db, take_id, 26.0 * times)
+            summaries.put(
+                db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"",
+                speed_pct_s=0.1 * 2 ** (gust / 1.25), top_band="sway", cause=None,
+                trusted_share=1.0, figures={"gust": gust}, staleness=0,
+                turning=hand(0.3, takes=1).mean_square[0],
+                lasting=Lasting(HELD_S, (None,) * len(LEVELS)),
+            )  # fmt: skip
+            sessions.set_state(db, session_id, position, "filmed")
+            sessions.file_take(db, session_id, position, take_id)
+
+
+def test_ways_that_differ_by_the_lens_alone_are_one_hold(client, zoomed):
+    found = limits(client)
+    (own,) = found["techniques"]
+    assert (own["name"], own["takes"], own["hint"]) == ("Best hold", 6, False)
+    assert own["longest_mm"] == pytest.approx(50, rel=0.2)  # gust 2.6 at 26 mm, target 4
+    assert own["hold"] is None, "that the longest lens is over soonest says nothing of the hold"
+    hands = client.get("/api/hand", headers=HERE).json["techniques"]
+    assert [(one["name"], one["takes"]) for one in hands] == [("Best hold", 6)]
+    ways = client.get("/api/shot?focal_eq_mm=26", headers=HERE).json["options"]
+    own_ways = [one for one in ways if one["takes"]]
+    assert {(one["name"], one["takes"]) for one in own_ways} == {("Best hold", 6)}
+    assert all(one["needs"] == [] for one in own_ways), "the lens that it takes stands by itself"
 
 
 def test_another_brief_allows_more(client, pulled):

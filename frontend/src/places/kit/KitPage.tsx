@@ -133,8 +133,7 @@ function Shelf({ kit, kind, words, one }: ShelfProps) {
             dim={item.archived}
             words={inWords[index] ?? ""}
             note={[
-              item.setups.length > 0 &&
-                `in ${item.setups.length} set-up${item.setups.length === 1 ? "" : "s"}`,
+              item.setups.length > 0 && `in ${format.counted(item.setups.length, "set-up")}`,
               item.typical && "typical",
               item.archived && "archived",
             ]}

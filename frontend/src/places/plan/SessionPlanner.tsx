@@ -18,6 +18,7 @@ import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../keys/useKeys";
+import * as format from "../../formats";
 import { Asked } from "./Asked";
 import { PlanStrip } from "./PlanStrip";
 import { PlanTabs } from "./PlanTabs";
@@ -76,8 +77,8 @@ export function SessionPlanner() {
         <h1 className="title text-title leading-tight">Today’s session</h1>
         {plan && (
           <p className="text-stone" aria-live="polite">
-            {plan.blocks.length} drills, {takesOf(plan)} takes, {Math.round(plan.total_s / 60)} of{" "}
-            {ask.minutes} minutes
+            {format.counted(plan.blocks.length, "drill")}, {format.takes(takesOf(plan))},{" "}
+            {Math.round(plan.total_s / 60)} of {ask.minutes} minutes
           </p>
         )}
         <span className="ml-auto flex gap-2">
@@ -148,7 +149,7 @@ function Blocks({ plan, library, ask, onLock }: BlocksProps) {
                 </p>
               )}
               <p className="text-small text-stone">
-                {block.order.length} takes of {block.take_s} s, rest {block.rest_s} s
+                {format.takes(block.order.length)} of {block.take_s} s, rest {block.rest_s} s
               </p>
             </div>
             <button

@@ -23,15 +23,15 @@ const plan = {
 
 test("ways that a lens is too long for are named before they are filmed", () => {
   expect(limitWarnings(plan, limits, null)).toEqual({
-    hands: "At 26 mm beyond your longest lens: one hand bears 12 mm.",
+    hands: "26 mm is longer than you hold this way: one hand 12 mm.",
   });
-  expect(limitWarnings(plan, limits, 50)["hands"]).toContain("two hands bears 30 mm");
+  expect(limitWarnings(plan, limits, 50)["hands"]).toContain("two hands 30 mm");
   expect(limitWarnings(plan, limits, 10)).toEqual({});
   expect(limitWarnings(plan, { ...limits, focal_eq_mm: null }, null)).toEqual({});
 });
 
 test("a lens is never said to be borne and beyond at once", () => {
   const near = { ...limits, techniques: [technique("hands/one", "One hand", 25.7)] } as Limits;
-  expect(limitWarnings(plan, near, 26)["hands"]).toContain("At 26 mm beyond");
-  expect(limitWarnings(plan, near, 26)["hands"]).toContain("bears 25 mm");
+  expect(limitWarnings(plan, near, 26)["hands"]).toContain("26 mm is longer");
+  expect(limitWarnings(plan, near, 26)["hands"]).toContain("one hand 25 mm");
 });

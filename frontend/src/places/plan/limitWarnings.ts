@@ -26,10 +26,10 @@ export function limitWarnings(
     );
     if (beyond.length > 0) {
       const told = beyond.map(
-        (one) => `${one.name.toLowerCase()} bears ${format.longestLens(one.longest_mm)}`,
+        (one) => `${one.name.toLowerCase()} ${format.longestLens(one.longest_mm)}`,
       );
       found[block.drill_key] =
-        `At ${format.millimetres(Math.round(lens))} beyond your longest lens: ${told.join(", ")}.`;
+        `${format.millimetres(Math.round(lens))} is longer than you hold this way: ${told.join(", ")}.`;
     }
   }
   return found;

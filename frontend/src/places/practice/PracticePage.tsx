@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { Link, useNavigate } from "react-router";
-import { useSessions, type SessionItem } from "../../api/practice";
+import { useDrills, useSessions, type SessionItem } from "../../api/practice";
+import { SmallBody } from "../../body/SmallBody";
 import * as format from "../../formats";
 import { FirstLookButton } from "../plan/door";
 import { Button } from "../../ui/Button";
@@ -57,7 +58,15 @@ export function PracticePage() {
   );
 }
 
+/** Drills whose bodies are drawn beside a session's name. */
+const MOST_BODIES = 4;
+
 function SessionRow({ session }: { session: SessionItem }) {
+  const drills = useDrills().data?.drills ?? [];
+  const practised = [...new Set(session.plan.blocks.map((block) => block.drill_key))];
+  const named = practised.map(
+    (key) => drills.find(({ drill }) => drill.key === key)?.drill.name ?? key,
+  );
   const filmed = session.takes.filter((take) => take.state === "filmed").length;
   const when = format.when(session.made_at);
   return (
@@ -67,13 +76,18 @@ function SessionRow({ session }: { session: SessionItem }) {
           {session.name}
         </Link>
         <p className="text-small text-stone">
-          {session.plan.blocks.length} drills · {Math.round(session.plan.total_s / 60)} minutes ·{" "}
-          {when.day}, {when.time}
+          {when.day}, {when.time} · {Math.round(session.plan.total_s / 60)} min
         </p>
+        <p className="truncate text-small">{named.join(" · ")}</p>
       </div>
-      <span className="figure-narrow text-title leading-none">
+      <div className="hidden gap-1 sm:flex">
+        {practised.slice(0, MOST_BODIES).map((key) => (
+          <SmallBody key={key} drill={key} className="h-12 w-12" />
+        ))}
+      </div>
+      <span className="figure-narrow w-24 flex-none text-right text-title leading-none">
         {filmed}
-        <span className="text-lead text-stone"> of {session.takes.length}</span>
+        <span className="text-lead text-stone"> of {format.takes(session.takes.length)}</span>
       </span>
     </li>
   );

@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { useSessionChange, type SessionDetail } from "../../api/practice";
 import { useNotices } from "../../ui/notices";
+import * as format from "../../formats";
 import { readNotes } from "./alone/notes";
 
 const LOOK = "text-note font-semibold underline";
@@ -23,7 +24,7 @@ export function SessionFiles({ detail }: { detail: SessionDetail }) {
       for (const { position, ...note } of notes) mutate({ act: "note", position, note });
       setFault("");
       notify({
-        text: `Notes of ${notes.length} takes are back.`,
+        text: `Notes of ${format.takes(notes.length)} are back.`,
         undo: () => {
           for (const take of before) {
             if (!take) continue;

@@ -90,8 +90,8 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-2 px-4 pt-4 pb-3 sm:px-8">
         <h1 className="title text-title leading-tight">{session.name}</h1>
         <p className="text-stone">
-          {filmed} of {session.takes.length} takes filmed · {Math.round(session.plan.total_s / 60)}{" "}
-          minutes · {format.when(session.made_at).day}
+          {filmed} of {format.takes(session.takes.length)} filmed ·{" "}
+          {Math.round(session.plan.total_s / 60)} minutes · {format.when(session.made_at).day}
         </p>
         {elsewhere && <p className="text-note">Runs on {stage?.by}.</p>}
         {open && (

@@ -105,9 +105,9 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
         <h1 className="title text-title leading-tight">{joined.name}</h1>
         <p className="text-stone">
           {format.seconds(joined.frames / joined.rate_hz)} at {joined.rate_hz.toFixed(0)} frames a
-          second, {joined.pieces.length} pieces
+          second, {format.counted(joined.pieces.length, "piece")}
           {missing > 0 && `, ${missing} missing`}
-          {fights > 0 && `, ${fights} ${fights === 1 ? "cut fights" : "cuts fight"}`}
+          {fights > 0 && `, ${format.counted(fights, "cut fights", "cuts fight")}`}
         </p>
         <p className="ml-auto flex flex-wrap items-baseline gap-3 text-note">
           {!joined.proposed && (

@@ -120,8 +120,8 @@ function Loaded({ detail }: { detail: OutingDetail }) {
             <Segments label="Order" value={order} options={ORDERS} onChange={setOrder} />
             <span className="text-stone">
               {order === "screen"
-                ? `${shots.length} shots, ${format.seconds(detail.total_s)} on screen, ${format.seconds(detail.filmed_s)} to film`
-                : `${count(detail.walks, "walk")} from place to place, ${count(detail.set_ups, "set-up")}`}
+                ? `${format.counted(shots.length, "shot")}, ${format.seconds(detail.total_s)} on screen, ${format.seconds(detail.filmed_s)} to film`
+                : `${format.counted(detail.walks, "walk")} from place to place, ${format.counted(detail.set_ups, "set-up")}`}
             </span>
           </div>
           <div className="px-4 pb-2 sm:px-8">
@@ -177,8 +177,6 @@ function Loaded({ detail }: { detail: OutingDetail }) {
     </>
   );
 }
-
-const count = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
 
 type LineProps = {
   input: React.RefObject<HTMLInputElement | null>;

@@ -42,7 +42,10 @@ export function OutingSheet() {
       >
         <h1 className="title text-title leading-tight">{facts.name}</h1>
         <p className="mb-3 text-note text-stone">
-          {[...told.filter(Boolean), `${shots.length} shots in the order to film`].join(" · ")}
+          {[
+            ...told.filter(Boolean),
+            `${format.counted(shots.length, "shot")} in the order to film`,
+          ].join(" · ")}
         </p>
         <ol className="grid grid-cols-2 gap-x-6 gap-y-3">
           {detail.order.map((shotId) => {

@@ -30,7 +30,7 @@ export function OutingsPage() {
         <p className="text-stone">
           {outings.length === 0
             ? "Plan an outing as a list of shots, so that what you bring home cuts together."
-            : "Outings, the newest first."}
+            : "Outings, the newest first. Pale is still to film."}
         </p>
         <Button look="main" className="ml-auto" onClick={() => setBegun("empty")}>
           Plan an outing <Key>N</Key>
@@ -54,7 +54,9 @@ export function OutingsPage() {
                 className="rounded block w-full border border-transparent p-1 text-left hover:border-ridge-2 hover:bg-paper"
               >
                 <span className="font-semibold">{start.name}</span>{" "}
-                <span className="text-note text-stone">{start.shots.length} shots</span>
+                <span className="text-note text-stone">
+                  {format.counted(start.shots.length, "shot")}
+                </span>
                 <span className="mt-1 grid grid-cols-7 gap-1">
                   {start.shots.map((shot, index) => (
                     <ShotFrame key={index} shot={shot} />
@@ -76,7 +78,7 @@ function OutingRow({ item }: { item: OutingItem }) {
   const { facts } = item;
   const where = [facts.place, facts.day && format.when(facts.day).day, facts.light];
   return (
-    <li className="relative flex flex-wrap items-baseline gap-x-4 border-b border-line px-4 py-2.5 hover:bg-paper sm:px-8">
+    <li className="relative flex flex-wrap items-baseline gap-x-4 gap-y-1.5 border-b border-line px-4 py-2.5 hover:bg-paper sm:px-8">
       <Link to={`/sequence/${item.id}`} className="font-semibold after:absolute after:inset-0">
         {facts.name}
       </Link>
@@ -85,9 +87,20 @@ function OutingRow({ item }: { item: OutingItem }) {
         {item.shots === 0
           ? "no shots yet"
           : item.open === 0
-            ? `all ${item.shots} shots done`
-            : `${item.open} of ${item.shots} shots to film`}
+            ? `${format.counted(item.shots, "shot")}, all done`
+            : `${item.open} of ${format.counted(item.shots, "shot")} to film`}
       </span>
+      {item.frames.length > 0 && (
+        <span className="grid w-full grid-cols-7 gap-1 sm:grid-cols-14">
+          {item.frames.map(({ shot, state }, index) => (
+            <ShotFrame
+              key={index}
+              shot={shot}
+              className={state === "open" ? "block w-full opacity-30" : "block w-full"}
+            />
+          ))}
+        </span>
+      )}
     </li>
   );
 }

@@ -30,7 +30,7 @@ describe("a shot against the shooter's limits", () => {
   });
   it("is told where the lens is beyond the move's own drill", () => {
     expect(shotLimits(shot, limits(9, 35))).toEqual([
-      "At 50 mm beyond your longest lens for it, 35 mm.",
+      "50 mm is longer than you hold for such a move: 35 mm.",
     ]);
     expect(shotLimits({ ...shot, move: "orbit" }, limits(9, 35))).toEqual([]);
   });

@@ -50,7 +50,7 @@ export function shotLimits(shot: PlannedShot, limits: Limits): string[] {
   const longest = Math.max(...ways.map((one) => one.longest_mm));
   if (lens !== null && ways.length > 0 && longest < lens) {
     told.push(
-      `At ${format.millimetres(Math.round(lens))} beyond your longest lens for it, ${format.longestLens(longest)}.`,
+      `${format.millimetres(Math.round(lens))} is longer than you hold for such a move: ${format.longestLens(longest)}.`,
     );
   }
   return told;

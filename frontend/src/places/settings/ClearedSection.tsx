@@ -29,7 +29,7 @@ export function ClearedSection() {
         onError: fail,
         onSuccess: (answer) =>
           notify({
-            text: `Put ${rejected} ${rejected === 1 ? "original" : "originals"} aside.`,
+            text: `Put ${format.counted(rejected, "original")} aside.`,
             undo: () =>
               void restoreAll(answer.aside.slice(-rejected).map((one) => one.clip_id)).catch(fail),
           }),
@@ -46,7 +46,7 @@ export function ClearedSection() {
         <Button disabled={rejected === 0 || act.isPending} onClick={clear}>
           {rejected === 0
             ? "No rejected take holds an original"
-            : `Clear ${rejected} ${rejected === 1 ? "original" : "originals"}, ${format.fileSize(rejected_bytes)}`}
+            : `Clear ${format.counted(rejected, "original")}, ${format.fileSize(rejected_bytes)}`}
         </Button>
         {aside_bytes > 0 && (
           <Button look="bare" onClick={() => setAsking(true)}>

@@ -62,7 +62,7 @@ function BroughtIn({ merged }: { merged: Merged | null }) {
       {back.error && <FaultView error={back.error} />}
       {back.data && (
         <p role="status" className="mt-2 text-note">
-          {went} {went === 1 ? "thing is" : "things are"} gone again
+          {format.counted(went, "thing is", "things are")} gone again
           {stays > 0 && `; ${stays} stay, since you changed or used them`}.
         </p>
       )}

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { useNetwork, useNetworkAct, type Network } from "../../api/network";
-import { seconds } from "../../formats";
 import { Key } from "../../keys/Key";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Select } from "../../ui/Select";
+import * as format from "../../formats";
 import { PairedPhones } from "./PairedPhones";
 
 /** Opening to phones on the local network, and letting them in. */
@@ -97,8 +97,8 @@ function Opened({ network, opening }: OpenedProps) {
               {code.digits.slice(0, 3)} {code.digits.slice(3)}
             </span>
             <span className="text-note text-stone">
-              good for {seconds(Math.ceil(code.left_s))} and{" "}
-              {code.tries === 1 ? "one try" : `${code.tries} tries`}
+              good for {format.seconds(Math.ceil(code.left_s))} and{" "}
+              {format.counted(code.tries, "try", "tries")}
             </span>
           </p>
         ) : (

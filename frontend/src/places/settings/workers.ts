@@ -14,7 +14,7 @@ const DOING = { measure: "measures", render: "renders" } as const;
 
 /** What a worker does, how fast, and how much it has done. */
 export function seatWords(seat: Seat): { doing: string; pace: string } {
-  const works = seat.ended === 1 ? "1 piece of work" : `${seat.ended} pieces of work`;
+  const works = format.counted(seat.ended, "piece of work", "pieces of work");
   const films = seat.ended ? `${works} done` : "nothing done yet";
   const speed = seat.speed === null ? "" : `${format.times(seat.speed)} as fast as films play, `;
   return {

@@ -33,7 +33,7 @@ export function EyePage() {
         <p className="text-stone">
           {marked === 0
             ? "Mark takes smooth enough or not, and your own threshold appears here."
-            : `${marked} ${marked === 1 ? "mark" : "marks"}`}
+            : format.counted(marked, "mark")}
         </p>
         <div className="sm:ml-auto">
           <Button
@@ -45,7 +45,7 @@ export function EyePage() {
               ? marked === 0
                 ? "No take to mark yet"
                 : "Every take is marked"
-              : `Mark ${unmarked} ${unmarked === 1 ? "take" : "takes"} blind`}{" "}
+              : `Mark ${format.takes(unmarked)} blind`}{" "}
             <Key>B</Key>
           </Button>
         </div>
@@ -88,7 +88,7 @@ function Feel({ found }: { found: FeelEye }) {
             <>
               <b className="font-semibold text-ink">Smooth enough up to {value}</b> (
               {format.gust(clamped(threshold.low))} to {format.gust(clamped(threshold.high))}, from{" "}
-              {threshold.marks} {threshold.marks === 1 ? "mark" : "marks"}). Your briefs allow{" "}
+              {format.counted(threshold.marks, "mark")}). Your briefs allow{" "}
               {found.used.map((one) => format.gust(one)).join(" and ") ||
                 format.gust(found.default)}
               .
@@ -146,7 +146,7 @@ function Polish({ threshold }: { threshold: Eye["polish"] }) {
       <p className="text-note text-stone" data-testid="eye-polish">
         {threshold.marks === 0
           ? "No marks on polished previews yet. See a polish on a take, and say whether it works."
-          : `It works for you up to ${Math.max(0, threshold.value).toFixed(1)} % crop (${Math.max(0, threshold.low).toFixed(0)} to ${threshold.high.toFixed(0)} %, from ${threshold.marks} ${threshold.marks === 1 ? "mark" : "marks"}).`}
+          : `It works for you up to ${Math.max(0, threshold.value).toFixed(1)} % crop (${Math.max(0, threshold.low).toFixed(0)} to ${threshold.high.toFixed(0)} %, from ${format.counted(threshold.marks, "mark")}).`}
       </p>
     </section>
   );

@@ -3,6 +3,7 @@ import type { Noted } from "../../../api/progress";
 import { TicksUp } from "../../../charts/Ticks";
 import { useWidth } from "../../../ui/useWidth";
 import { signed } from "../trials/words";
+import * as format from "../../../formats";
 import { tirednessWord } from "./words";
 
 const [HEIGHT, FOOT, LEFT] = [190, 26, 44];
@@ -19,7 +20,9 @@ export function TirednessSlope({ tiredness }: { tiredness: NonNullable<Noted["ti
   );
   const x = (level: number) => LEFT + ((width - LEFT) * (level - 0.5)) / LEVELS.length;
   const told = tiredness.levels
-    .map((one) => `${tirednessWord(one.level)}: ${signed(one.value)}, of ${one.takes} takes`)
+    .map(
+      (one) => `${tirednessWord(one.level)}: ${signed(one.value)}, of ${format.takes(one.takes)}`,
+    )
     .join("; ");
   return (
     <figure ref={box} aria-label={`Gust added against ${tirednessWord(tiredness.base)}. ${told}.`}>

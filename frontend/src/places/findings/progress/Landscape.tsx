@@ -55,8 +55,8 @@ export function Landscape({ season }: { season: Season }) {
                   <tspan fill="var(--stone)">
                     {" "}
                     {narrow
-                      ? `${week.takes} takes, ${practised(week.minutes)}`
-                      : `${week.takes} takes`}
+                      ? `${format.takes(week.takes)}, ${practised(week.minutes)}`
+                      : format.takes(week.takes)}
                   </tspan>
                 </text>
               </g>

@@ -23,7 +23,7 @@ export function workWords(work: Work): string {
   const far = `Usually ${format.gust(work.over)} over its mark of ${format.gust(work.target)}`;
   if (work.weeks === null) return `${far}, and it does not surely come down.`;
   const weeks = Math.max(1, Math.round(work.weeks));
-  return `${far}; as it comes down, about ${weeks} ${weeks === 1 ? "week" : "weeks"} to go.`;
+  return `${far}; as it comes down, about ${format.counted(weeks, "week")} to go.`;
 }
 
 /** "38 min", "4.2 h". */
@@ -34,5 +34,5 @@ export function totalWords(season: Season): string {
   const sum = (of: (week: Season["weeks"][number]) => number) =>
     season.weeks.reduce((all, week) => all + of(week), 0);
   const sessions = sum((week) => week.sessions);
-  return `${format.takes(sum((week) => week.takes))} in ${sessions === 1 ? "1 session" : `${sessions} sessions`}, ${practised(sum((week) => week.minutes))} of practice.`;
+  return `${format.takes(sum((week) => week.takes))} in ${format.counted(sessions, "session")}, ${practised(sum((week) => week.minutes))} of practice.`;
 }

@@ -1,4 +1,5 @@
 import type { DrillTrial, TrialSide } from "../../../api/trials";
+import * as format from "../../../formats";
 
 /** A difference as it is told: "−0.70", "+0.12". */
 export function signed(value: number): string {
@@ -24,7 +25,7 @@ export function verdictOf(side: TrialSide, gust = true): string {
   if (low === null || high === null) return "A hint: one more session shows how far takes differ.";
   const [steadier, rougher] = [high < 0, low > 0];
   if (side.hint) {
-    return `A hint, of ${side.takes} ${side.takes === 1 ? "take" : "takes"}: three a side are the least to go by.`;
+    return `A hint, of ${format.takes(side.takes)}: three a side are the least to go by.`;
   }
   if (!steadier && !rougher) {
     return gust && Math.max(high, -low) <= 0.5

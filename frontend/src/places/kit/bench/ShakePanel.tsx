@@ -31,7 +31,7 @@ export function ShakePanel({ answer, setup, change }: PanelProps) {
   }
   const { curve, hand } = shake;
   const kind = setup.bench.shake.typical;
-  const takes = `${hand.takes} ${kind} ${hand.takes === 1 ? "take" : "takes"}`;
+  const takes = format.counted(hand.takes, `${kind} take`);
   const source = {
     setup: `From ${takes} filmed with this set-up.`,
     all: `From all ${takes}; three with this set-up make it its own.`,

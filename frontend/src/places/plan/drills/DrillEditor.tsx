@@ -94,6 +94,11 @@ export function DrillEditor({ drill: kept, onKept }: Props) {
         problem={problem("variations")}
         onChange={(variations) => put({ variations })}
       />
+      <TextField
+        label="If its ways differ by the lens alone, what their one hold is called"
+        value={drill.one_hold}
+        onChange={(one_hold) => put({ one_hold })}
+      />
       <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
         {number("target", "Passes at gust")}
         {number("take_s", "A take lasts")}

@@ -160,7 +160,7 @@ function Reading({ drill, all }: { drill: Drill; all: DrillItem[] }) {
             </Link>
           </p>
           <p className="text-stone">
-            {drill.takes} takes of {drill.take_s} s, rest {drill.rest_s} s ·{" "}
+            {format.takes(drill.takes)} of {drill.take_s} s, rest {drill.rest_s} s ·{" "}
             {TEMPO_WORDS[drill.tempo].toLowerCase()}
           </p>
         </Part>

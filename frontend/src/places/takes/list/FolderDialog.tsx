@@ -115,7 +115,7 @@ function Films({ scan, chosen, onChange }: FilmsProps) {
   return (
     <div>
       <p className="text-note text-stone">
-        {scan.films.length === 1 ? "1 film" : `${scan.films.length} films`}, {fresh} of them new
+        {format.counted(scan.films.length, "film")}, {fresh} of them new
         {scan.more && "; the newest of them are listed, bring these in first"}.
       </p>
       {scan.passed_over.map(({ file, why }) => (
