@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
-from ridgewind.core.practice.drill import Drill, Technique
+from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.trials.effects import Seen, Tiredness, effects_of, takes_until, tiredness_of
 from ridgewind.core.trials.feeling import Feeling, FeltTake, feeling_of
 from ridgewind.core.trials.trial import Estimate
@@ -29,7 +29,7 @@ LONGEST_REST_S = 3600.0
 
 
 @dataclass(frozen=True)
-class FeltTechnique(Technique):
+class FeltTechnique(HoldTechnique):
     """good, bad: takes by their feeling. feeling: None for too few of either."""
 
     good: tuple[FiledTake, ...]
@@ -73,7 +73,7 @@ def noted(db: Connection) -> Noted:
     """Feeling, tiredness, place and rest of every filed take that counts, against its gust."""
     library = drills.library(db, archived=True)
     counted = [
-        one
+        replace(one, variation_key=library[one.drill_key].hold_of(one.variation_key))
         for one in findings.filed_takes(db)
         if one.drill_key in library and not trials.take_of(one, BODY).why_out
     ]

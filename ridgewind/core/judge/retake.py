@@ -17,6 +17,9 @@ WIDEST_USUAL_MM = 13.0
 RETAKE_POINTS = 1000.0
 """Dearer than all else, so that it stands last."""
 
+LEAST_GUST = 0.05
+"""Under which gust is shown as 0.0, and there is nothing to make better."""
+
 BAND_RANGES = {
     "drift": "under 0.3 Hz",
     "sway": "0.3 to 1.2 Hz",
@@ -43,6 +46,8 @@ def retake_remedy(
     if causes.causes:
         first = causes.causes[0]
         reason = f"First cause: {first.name.lower()} ({100 * first.share:.0f} %). {first.change}"
+    elif _is_still(reading, brief):
+        reason = "There is nothing to change: it shakes no more than can be read."
     elif top is None or not top.share:
         reason = "No clear cause. Change one thing, and keep the rest as it was."
     else:
@@ -52,6 +57,13 @@ def retake_remedy(
         reason = f"Most is {top.name} ({100 * top.share:.0f} %, {where}). {ONE_CHANGE[top.name]}"
     reason += _wider(reading, brief, clip)
     return Remedy("retake", True, reason, RETAKE_POINTS, cost="the shot again")
+
+
+def _is_still(reading: Reading, brief: Brief) -> bool:
+    """Whether what is read is no more than the measurement's own error."""
+    gust = reading.gust(screen_deg=brief.screen_deg)
+    floor = reading.floor(screen_deg=brief.screen_deg)
+    return gust is not None and gust < max(LEAST_GUST, floor or 0.0)
 
 
 def widest_passing(gust: float | None, peak: float | None, brief: Brief, focal: float) -> float:

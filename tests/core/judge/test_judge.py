@@ -41,6 +41,12 @@ def test_a_calm_take_is_kept_as_shot():
     assert found.decision.text.startswith("Keep it as shot: gust")
 
 
+def test_what_stands_still_is_told_to_change_nothing():
+    still = judged(make_motion(rate_hz=30, seconds=6))
+    assert remedies(still)["retake"].reason.startswith("There is nothing to change")
+    assert remedies(judged(CALM))["retake"].reason.startswith("First cause")
+
+
 def test_a_calm_but_short_take_is_kept_and_says_so():
     short = make_motion(rate_hz=30, seconds=3, pan=sine(0.05, 2))
     found = judged(short, wanted_s=5)

@@ -80,11 +80,12 @@ def zoomed(library):
             summaries.put(
                 db, take_id, gust=gust, peak_gust=gust, remedy="keep", ridge=b"",
                 speed_pct_s=0.1 * 2 ** (gust / 1.25), top_band="sway", cause=None,
-                trusted_share=1.0, figures={"gust": gust}, staleness=0,
+                trusted_share=1.0, figures={"gust": gust, "body": 2.5}, staleness=0,
                 turning=hand(0.3, takes=1).mean_square[0],
                 lasting=Lasting(HELD_S, (None,) * len(LEVELS)),
             )  # fmt: skip
             sessions.set_state(db, session_id, position, "filmed")
+            sessions.set_notes(db, session_id, position, {"felt": "good"})
             sessions.file_take(db, session_id, position, take_id)
 
 
@@ -100,6 +101,8 @@ def test_ways_that_differ_by_the_lens_alone_are_one_hold(client, zoomed):
     own_ways = [one for one in ways if one["takes"]]
     assert {(one["name"], one["takes"]) for one in own_ways} == {("Best hold", 6)}
     assert all(one["needs"] == [] for one in own_ways), "the lens that it takes stands by itself"
+    felt = client.get("/api/noted", headers=HERE).json["techniques"]
+    assert [(one["name"], len(one["good"])) for one in felt] == [("Best hold", 6)]
 
 
 def test_another_brief_allows_more(client, pulled):

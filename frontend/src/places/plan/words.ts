@@ -40,7 +40,7 @@ export const LOAD_WORDS = {
 export const SPACE_WORDS = {
   spot: "Room to stand",
   steps: "A few steps",
-  path: "A path",
+  path: "A path to walk along",
 } as const satisfies Record<Drill["space"], string>;
 
 export const MEASURE_WORDS = {

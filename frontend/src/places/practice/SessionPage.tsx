@@ -111,7 +111,7 @@ function Loaded({ detail }: { detail: SessionDetail }) {
       </header>
       {change.error && <FaultView error={change.error} />}
       {open && <RunChoices choices={choices} />}
-      <Cautions cautions={session.plan.cautions} />
+      {open && <Cautions cautions={session.plan.cautions} />}
       <SessionFiles detail={detail} />
       {session.takes.some((take) => take.take_id !== null) && (
         <p className="px-4 py-3 sm:px-8">

@@ -10,7 +10,7 @@ const [ROW, TOP, FOOT] = [20, 8, 20];
 /** The lenses of the kit along the focal lengths, with the one that is wanted. */
 export function LensReach({ answer, focal }: { answer: ShotAnswer; focal: number }) {
   const [box, width] = useWidth<HTMLDivElement>();
-  const x = scaleLog([10, 320], [4, Math.max(5, width - 12)]).clamp(true);
+  const x = scaleLog([10, 320], [10, Math.max(11, width - 12)]).clamp(true);
   const height = TOP + ROW * answer.lenses.length + FOOT;
   const told = answer.lenses
     .map((one) => `${one.name}: ${reach(one.low_mm, one.high_mm)}`)
