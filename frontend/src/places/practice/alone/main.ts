@@ -5,6 +5,7 @@ import { runnerAt, turn, type RunnerEffect, type RunnerEvent } from "../runner";
 import { Sound, Voice } from "../sound";
 import { clockWords, CUE_WORDS, cuesOf, firstOpen, secondsLeft, spokenOf, stepsOf } from "../steps";
 import { buzz } from "../vibration";
+import { keepNotes, keptNotes } from "./keeping";
 import { notesOf } from "./notes";
 
 /** A session in one file: it runs, sounds, shows its slates and keeps its notes where no server is. */
@@ -19,7 +20,8 @@ const TICK_MS = 100;
 const VOLUME = 0.8;
 
 const takes: SessionTake[] = session.takes.map((take) => ({ ...take }));
-for (const one of kept()) Object.assign(takes[one.position] ?? {}, one);
+for (const one of keptNotes(KEPT_AS) as SessionTake[])
+  Object.assign(takes[one.position] ?? {}, one);
 const now: SessionDetail = { ...detail, session: { ...session, takes } };
 const steps = stepsOf(now);
 const speed = Number(new URLSearchParams(location.search).get("speed") ?? 1) || 1;
@@ -28,21 +30,9 @@ const voice = new Voice();
 let state = runnerAt(firstOpen(steps, now));
 let awake: Promise<WakeLockSentinel | null> = Promise.resolve(null);
 
-function kept(): SessionTake[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT_AS) ?? "[]") as SessionTake[];
-  } catch {
-    return [];
-  }
-}
-
 function note(position: number, part: Partial<SessionTake>) {
   Object.assign(takes[position] ?? {}, part);
-  try {
-    localStorage.setItem(KEPT_AS, JSON.stringify(takes));
-  } catch {
-    // A browser that keeps nothing for files: the notes live as long as the page.
-  }
+  keepNotes(KEPT_AS, takes);
 }
 
 function act(effect: RunnerEffect) {
