@@ -30,6 +30,15 @@ def test_a_trial_is_seen_and_a_hint_looks_like_one(practised, page):
     expect(page.get_by_test_id("gust")).to_be_visible()
 
 
+def test_on_a_phone_the_tab_of_the_page_is_in_sight(practised, page):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{practised.address}/findings")
+    tabs = page.get_by_role("navigation", name="Findings")
+    expect(tabs.get_by_role("link", name="Your eye")).not_to_be_in_viewport(ratio=0.9)
+    page.goto(f"{practised.address}/findings/eye")
+    expect(tabs.get_by_role("link", name="Your eye")).to_be_in_viewport(ratio=1)
+
+
 def test_a_take_is_left_out_and_comes_back_by_undo(practised, page):
     page.goto(f"{practised.address}/findings?drill=hands")
     counted = page.get_by_role("region", name="Takes that count")

@@ -38,6 +38,7 @@ def told(db, shot):
     (line,) = outings.lines(db)
     assert listed == row
     assert line.open == (row.state == "open")
+    assert outings.first_shots(db, most=1) == {row.outing_id: [row]}
     return row.state, row.got
 
 

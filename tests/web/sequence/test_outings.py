@@ -35,6 +35,7 @@ def test_lines_become_shots_in_order(client, outing):
     assert (outing["total_s"], outing["filmed_s"]) == (16, 21)
     (line,) = ask(client, "GET", "/outings")["outings"]
     assert (line["shots"], line["open"], line["facts"]["place"]) == (3, 3, "the mill")
+    assert [one["shot"] for one in line["frames"]] == [one["shot"] for one in outing["shots"]]
 
 
 def test_what_is_missing_is_said_and_waved_away(client, outing):
@@ -87,7 +88,9 @@ def test_what_became_of_a_shot_is_kept(client, outing):
     again = ask(client, "PUT", f"/shots/{third}/note", {"got": 2})
     assert again["shots"][2]["note"] == "wind"
     assert "wanted_again" not in {gap["rule"] for gap in again["gaps"]}
-    assert ask(client, "GET", "/outings")["outings"][0]["open"] == 2
+    (line,) = ask(client, "GET", "/outings")["outings"]
+    assert line["open"] == 2
+    assert [one["state"] for one in line["frames"]] == ["open", "open", "got"]
 
 
 def test_every_shot_has_a_slate_of_its_own(client, outing):
