@@ -47,7 +47,7 @@ def retake_remedy(
         first = causes.causes[0]
         reason = f"First cause: {first.name.lower()} ({100 * first.share:.0f} %). {first.change}"
     elif _is_still(reading, brief):
-        reason = "There is nothing to change: it shakes no more than can be read."
+        reason = "There is nothing to change: no shake can be read."
     elif top is None or not top.share:
         reason = "No clear cause. Change one thing, and keep the rest as it was."
     else:
@@ -60,10 +60,8 @@ def retake_remedy(
 
 
 def _is_still(reading: Reading, brief: Brief) -> bool:
-    """Whether what is read is no more than the measurement's own error."""
     gust = reading.gust(screen_deg=brief.screen_deg)
-    floor = reading.floor(screen_deg=brief.screen_deg)
-    return gust is not None and gust < max(LEAST_GUST, floor or 0.0)
+    return gust is not None and gust < LEAST_GUST
 
 
 def widest_passing(gust: float | None, peak: float | None, brief: Brief, focal: float) -> float:

@@ -64,7 +64,7 @@ export function ShotPage() {
           <div className="grid grid-cols-1 items-center gap-x-8 gap-y-2 px-4 py-3 sm:px-8 lg:grid-cols-2">
             <p className="text-large leading-snug" aria-live="polite" data-testid="outlook">
               {outlookWords(answer)}{" "}
-              <span className="text-note text-stone">
+              <span className="text-note whitespace-nowrap text-stone">
                 Gust {format.gust(answer.target)} or under.
               </span>
             </p>
