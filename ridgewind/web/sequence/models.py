@@ -12,6 +12,7 @@ from ridgewind.web.takes.models import TakeLine
 
 MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
 Day = str
+ShotState = Literal["open", "got", "impossible"]
 
 
 class PlannedShot(Strict):
@@ -94,7 +95,7 @@ class ShotOrder(Strict):
 class ShotNote(Strict):
     """What became of a shot; what is left out stays. got: how many takes of it were got."""
 
-    state: Literal["open", "got", "impossible"] | None = None
+    state: ShotState | None = None
     got: int | None = Field(default=None, ge=0, le=99)
     note: str | None = Field(default=None, max_length=MOST_NOTE)
 
@@ -113,7 +114,7 @@ class ShotItem(Model):
 
     id: int
     shot: PlannedShot
-    state: Literal["open", "got", "impossible"]
+    state: ShotState
     got: int
     note: str
     filmed_s: float
@@ -349,7 +350,7 @@ class FrameItem(Model):
     """A shot at a glance."""
 
     shot: PlannedShot
-    state: Literal["open", "got", "impossible"]
+    state: ShotState
 
 
 class OutingItem(Model):
