@@ -227,14 +227,15 @@ class _Finder:
         return near
 
     def _with_a_lens(self, distance: float) -> float:
-        """The farthest up to a distance, in shares of the one that was asked, at which the kit has
-        the lens; the distance itself where it has none."""
+        """The distance of the kit's lens that is nearly that long, in shares of the one that was
+        asked, or else the farthest before it at which the kit has the lens; the distance itself
+        where it has none."""
         wanted_mm = self._wanted.focal_eq_mm
+        lens_mm = self._wanted.lens_for(distance * wanted_mm)
+        if lens_mm is not None:
+            return lens_mm / wanted_mm
         ends = [high / wanted_mm for _, high in self._wanted.reaches]
-        able = [end for end in ends if NEAREST <= end <= distance]
-        if self._wanted.has_lens(distance * wanted_mm) or not able:
-            return distance
-        return max(able)
+        return max((end for end in ends if NEAREST <= end <= distance), default=distance)
 
     def _option(
         self,

@@ -78,7 +78,17 @@ class WantedShot:
 
     def has_lens(self, focal_eq_mm: float) -> bool:
         """Whether the kit has a lens of a focal length."""
-        return not self.reaches or any(reaches_to(*reach, focal_eq_mm) for reach in self.reaches)
+        return self.lens_for(focal_eq_mm) is not None
+
+    def lens_for(self, focal_eq_mm: float) -> float | None:
+        """What a lens of the kit that nearly reaches a focal length is set to: that length itself
+        where it is within its reach, and the end of its reach otherwise. None where the kit has no
+        such lens."""
+        if not self.reaches:
+            return focal_eq_mm
+        set_to = [min(max(focal_eq_mm, low), high) for low, high in self.reaches]
+        nearest = min(set_to, key=lambda one: abs(one - focal_eq_mm))
+        return nearest if abs(nearest - focal_eq_mm) <= SAME_MM else None
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.options import SURE, options_for, three_legs
 from ridgewind.core.judge.shot_chances import Chances
-from ridgewind.core.judge.shot_ways import WantedShot, WayOfHolding
+from ridgewind.core.judge.shot_ways import SAME_MM, WantedShot, WayOfHolding
 from ridgewind.core.trials.outlast import Lastings
 from ridgewind.core.trials.own_hand import BINS, MIDDLES_HZ, Hand
 from ridgewind.core.trials.survival import LEVELS, Lasting
@@ -88,6 +88,16 @@ def test_a_lens_that_the_kit_lacks_sends_one_nearer_with_one_that_it_has():
     found = best(0.2, wanted(mm=50.0, reaches=((24.0, 28.0),)))
     assert found.remedy == "nearer"
     assert found.focal_eq_mm == pytest.approx(28.0)
+
+
+@settings(deadline=None, max_examples=40)
+@given(st.floats(0.4, 1.2), st.floats(18.0, 45.0))
+def test_one_goes_nearer_with_a_lens_as_it_is(deg_s, lens_mm):
+    shot = wanted(mm=50.0, sound=True, crop=0.0, reaches=((lens_mm, lens_mm),))
+    for one in options_for([way(deg_s)], shot):
+        if one.remedy == "nearer":
+            off_mm = abs(one.focal_eq_mm - lens_mm)
+            assert off_mm == pytest.approx(0.0) or off_mm > SAME_MM
 
 
 def test_what_works_comes_first_and_cheapest_first():
