@@ -74,6 +74,13 @@ export function OutingsPage() {
   );
 }
 
+/** What is still to film is pale; the rest stands on the colour that its state has in the shot list. */
+const OF_STATE = {
+  open: "border-b-3 border-transparent opacity-30",
+  got: "border-b-3 border-lichen",
+  impossible: "border-b-3 border-ember",
+};
+
 function OutingRow({ item }: { item: OutingItem }) {
   const { facts } = item;
   const where = [facts.place, facts.day && format.when(facts.day).day, facts.light];
@@ -93,11 +100,7 @@ function OutingRow({ item }: { item: OutingItem }) {
       {item.frames.length > 0 && (
         <span className="grid w-full grid-cols-7 gap-1 sm:grid-cols-14">
           {item.frames.map(({ shot, state }, index) => (
-            <ShotFrame
-              key={index}
-              shot={shot}
-              className={state === "open" ? "block w-full opacity-30" : "block w-full"}
-            />
+            <ShotFrame key={index} shot={shot} className={`block w-full ${OF_STATE[state]}`} />
           ))}
         </span>
       )}
