@@ -52,7 +52,6 @@ export const certainty = (value: number) =>
 export const percentOfWidth = (value: number | null) =>
   value !== null && value < 0.005 ? "under 0.01 %" : withUnit("fine_percent", value, "metric");
 
-/** "3 takes" or "1 take". */
 /** "1 take", "3 takes"; more: where another letter than an s is put to it. */
 export const counted = (count: number, one: string, more = `${one}s`) =>
   `${count} ${count === 1 ? one : more}`;

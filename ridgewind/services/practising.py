@@ -51,13 +51,14 @@ class ShelvedDrill:
 
 @dataclass(frozen=True)
 class SessionSheet:
-    """A session with its drills, what to look at before rolling each, and the pace of a walk,
-    steps a second."""
+    """A session with its drills, what to look at before rolling each, the pace of a walk, steps a
+    second, and by position the small ridges of takes that are measured."""
 
     session: SessionRow
     drills: dict[str, Drill]
     checks: dict[str, tuple[Check, ...]]
     cadence_hz: float
+    ridges: dict[int, bytes]
 
 
 def today() -> int:
@@ -125,11 +126,12 @@ def session_sheet(db: Connection, session_id: int) -> SessionSheet:
     library = drills.library(db, archived=True)
     keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
     found = {key: library[key] for key in keys if key in library}
+    ridges = sessions.ridges(db, session_id)
     if session.setup_id is None:
-        return SessionSheet(session, found, {}, usual_bench().move.cadence_hz)
+        return SessionSheet(session, found, {}, usual_bench().move.cadence_hz, ridges)
     cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
     before = {key: checks(db, session.setup_id, drill) for key, drill in found.items()}
-    return SessionSheet(session, found, before, cadence_hz)
+    return SessionSheet(session, found, before, cadence_hz, ridges)
 
 
 def shelf(db: Connection) -> tuple[list[ShelvedDrill], str | None]:

@@ -267,6 +267,17 @@ def weakest_band(db: sqlite3.Connection, *, limit: int) -> str | None:
     return None if row is None else str(row["top_band"])
 
 
+def ridges(db: sqlite3.Connection, session_id: int) -> dict[int, bytes]:
+    """The small ridge of each of a session's takes whose film is measured, by its position."""
+    rows = db.execute(
+        "select session_take.position, summary.ridge from session_take"
+        " join take on take.id = session_take.take_id and take.deleted_at is null"
+        " join summary on summary.take_id = take.id where session_id = ?",
+        (session_id,),
+    )
+    return {row["position"]: row["ridge"] for row in rows}
+
+
 def _touch(db: sqlite3.Connection, session_id: int, assignment: str) -> None:
     cursor = db.execute(f"update session set {assignment} where id = ?", (session_id,))
     if cursor.rowcount == 0:

@@ -172,7 +172,8 @@ def session_of_twelve(server, folder) -> int:
 def test_a_session_of_twelve_takes_is_settled_by_keyboard_alone(fresh, page, tmp_path):
     number_of = session_of_twelve(fresh, tmp_path)
     page.goto(f"{fresh.address}/practice/{number_of}")
-    page.get_by_role("link", name="Settle its takes side by side").press("Enter")
+    expect(page.get_by_role("button", name="Settle its takes side by side")).to_be_visible()
+    page.keyboard.press("s")
     sides = page.locator("[data-testid^=side-]")
     expect(sides).to_have_count(MANY)
     expect(page.get_by_text("12 takes, 12 to settle")).to_be_visible()

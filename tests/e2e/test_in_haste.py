@@ -8,7 +8,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.e2e.helpers import choose, fill
+from tests.e2e.helpers import check_accessibility, choose, fill
 
 pytestmark = pytest.mark.e2e
 
@@ -139,3 +139,14 @@ def test_results_of_a_session_fit_a_phone(practised, page):
     box = row.get_by_role("link").bounding_box()
     assert box["x"] >= 0
     assert box["x"] + box["width"] <= 390
+
+
+def test_what_came_of_a_session_is_drawn_and_can_be_read_by_everyone(practised, browser):
+    session = practised.get("/api/sessions")["sessions"][-1]
+
+    def ready(page):
+        picture = page.get_by_role("img", name=re.compile(r"take \d+ \d\.\d"))
+        expect(picture).to_have_count(len({take["variation_key"] for take in session["takes"]}))
+        return picture.first
+
+    check_accessibility(browser, f"{practised.address}/practice/{session['id']}", ready=ready)

@@ -7113,7 +7113,8 @@ export interface components {
     /**
      * SessionDetail
      * @description drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
-     *     second of walks, as on the set-up's bench.
+     *     second of walks, as on the set-up's bench. ridges: of its takes, as in the list of takes; ""
+     *     without a measured film.
      */
     SessionDetail: {
       /** Cadence Hz */
@@ -7126,6 +7127,8 @@ export interface components {
       drills: {
         [key: string]: components["schemas"]["Drill"];
       };
+      /** Ridges */
+      ridges: string[];
       session: components["schemas"]["SessionItem"];
     };
     /** SessionItem */

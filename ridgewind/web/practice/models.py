@@ -81,12 +81,14 @@ class SessionItem(Model):
 
 class SessionDetail(Model):
     """drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
-    second of walks, as on the set-up's bench."""
+    second of walks, as on the set-up's bench. ridges: of its takes, as in the list of takes; ""
+    without a measured film."""
 
     session: SessionItem
     drills: dict[str, Drill]
     checks: dict[str, list[Check]]
     cadence_hz: float
+    ridges: list[str]
 
 
 class SessionList(Model):

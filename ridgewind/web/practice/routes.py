@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 from dataclasses import asdict
 from http import HTTPStatus
 
@@ -123,12 +124,14 @@ def session_alone(path: models.SessionPath) -> Response:
 
 def _detail(db: Connection, session_id: int) -> models.SessionDetail:
     found = practising.session_sheet(db, session_id)
+    ridges = [found.ridges.get(take.position, b"") for take in found.session.takes]
     return models.SessionDetail.model_validate(
         {
             "session": _item(found.session),
             "drills": found.drills,
             "checks": found.checks,
             "cadence_hz": found.cadence_hz,
+            "ridges": [base64.b64encode(one).decode() for one in ridges],
         }
     )
 

@@ -87,6 +87,9 @@ def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session,
     assert moved["take_id"] == take["id"]
     detail = get(client, f"/api/sessions/{session['id']}")
     assert detail["session"]["takes"][1]["take_id"] is None
+    [listed] = get(client, "/api/takes")["takes"]
+    drawn = [listed["ridge"] if k == 2 else "" for k in range(len(session["takes"]))]
+    assert detail["ridges"] == drawn
     drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
     item = drills[session["takes"][2]["drill_key"]]
     assert (item["passes"], item["takes"]) == (0, 1)

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { useProposals, type Match, type SessionDetail } from "../../api/practice";
 import * as format from "../../formats";
@@ -14,6 +15,7 @@ const SURE = 0.8;
 export function Filing({ detail }: { detail: SessionDetail }) {
   const { session } = detail;
   const found = useProposals(session.id);
+  const [moving, setMoving] = useState(false);
   const fileAll = useFile(detail);
   const proposals = found.data;
   const matches = proposals?.matches ?? [];
@@ -40,6 +42,19 @@ export function Filing({ detail }: { detail: SessionDetail }) {
           Bring the clips in
         </Link>
         ; those with a slate file themselves here.
+      </p>
+    );
+  }
+  const unfiled = session.takes.some((take) => take.state === "filmed" && take.take_id === null);
+  if (matches.length === 0 && !unfiled && !moving) {
+    return (
+      <p className="flex flex-wrap items-baseline gap-x-2 border-b border-line px-4 py-2 text-note text-stone sm:px-8">
+        {proposals.films.length === 0
+          ? "No film waits to be filed."
+          : "Every take that was filmed has its film."}
+        <Button look="bare" onClick={() => setMoving(true)}>
+          Move films
+        </Button>
       </p>
     );
   }

@@ -7,8 +7,11 @@ import { readNotes } from "./alone/notes";
 
 const LOOK = "text-note font-semibold underline";
 
-/** The session on paper, on another screen, or in a file; and its notes brought back from one. */
-export function SessionFiles({ detail }: { detail: SessionDetail }) {
+type Props = { detail: SessionDetail; open: boolean };
+
+/** The session on paper, on another screen, or in a file, while there is something left to film; and
+ * its notes brought back from one. */
+export function SessionFiles({ detail, open }: Props) {
   const { id } = detail.session;
   const { mutate } = useSessionChange(id);
   const { notify } = useNotices();
@@ -40,15 +43,19 @@ export function SessionFiles({ detail }: { detail: SessionDetail }) {
   };
   return (
     <div className="flex flex-wrap gap-x-5 gap-y-1 px-4 pt-3 sm:px-8">
-      <Link to={`/practice/${id}/sheet`} className={LOOK}>
-        On paper: each drill drawn, with room for notes
-      </Link>
-      <Link to={`/practice/${id}/slates`} className={LOOK}>
-        Slates over the whole screen
-      </Link>
-      <a href={`/api/sessions/${id}/alone.html`} className={LOOK}>
-        In one file that runs without this computer
-      </a>
+      {open && (
+        <>
+          <Link to={`/practice/${id}/sheet`} className={LOOK}>
+            On paper: each drill drawn, with room for notes
+          </Link>
+          <Link to={`/practice/${id}/slates`} className={LOOK}>
+            Slates over the whole screen
+          </Link>
+          <a href={`/api/sessions/${id}/alone.html`} className={LOOK}>
+            In one file that runs without this computer
+          </a>
+        </>
+      )}
       <input
         ref={file}
         type="file"

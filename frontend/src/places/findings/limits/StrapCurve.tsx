@@ -1,9 +1,10 @@
 import { scaleLinear } from "d3-scale";
 import type { StrapLine } from "../../../api/limits";
+import { around } from "../../../charts/around";
 import { TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
-import { apart, around, strapPath } from "./layout";
+import { apart, strapPath } from "./layout";
 
 const HEIGHT = 190;
 const TENSIONS = ["slack", "", "firm", "", "as hard as it goes"];

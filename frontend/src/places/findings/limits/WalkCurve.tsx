@@ -1,8 +1,8 @@
 import type { Technique } from "../../../api/limits";
+import { around } from "../../../charts/around";
 import { TicksAcross, TicksUp } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
-import { around } from "./layout";
 
 const HEIGHT = 150;
 

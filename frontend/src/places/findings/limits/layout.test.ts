@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { expect, test } from "vitest";
 import type { HoldLine, StrapLine } from "../../../api/limits";
-import { apart, around, crumbling, fallOf, strapPath } from "./layout";
+import { apart, crumbling, fallOf, strapPath } from "./layout";
 
 const hold: HoldLine = {
   seconds: [3.2, 4.1], share: [0.75, 0.5], low: [0.4, 0.2], high: [0.9, 0.8], held: 2, held_s: 8,
@@ -35,5 +35,4 @@ test("a strap's curve runs over what was filmed and no further", () => {
 
 test("points of one value stand side by side", () => {
   expect(apart([2, 2, 2, 3], 6)).toEqual([0, -6, 6, 0]);
-  expect(around([4, 6], 0, 100, 0.5)(3.5)).toBe(0);
 });

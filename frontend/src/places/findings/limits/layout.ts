@@ -1,4 +1,4 @@
-import { scaleLinear, scaleLog, type ScaleLinear, type ScaleLogarithmic } from "d3-scale";
+import { scaleLog, type ScaleLinear, type ScaleLogarithmic } from "d3-scale";
 import { area, curveMonotoneX, curveStepAfter, line } from "d3-shape";
 import type { HoldLine, StrapLine, Technique } from "../../../api/limits";
 
@@ -78,13 +78,6 @@ export function strapPath(strap: StrapLine, x: X, y: X): string {
       .x((t) => x(t))
       .y((t) => y(strap.a + strap.b * t + strap.c * t * t))(at) ?? ""
   );
-}
-
-/** A scale around values, with room at both ends. */
-export function around(values: readonly number[], from: number, to: number, room = 0.4): X {
-  const [low, high] = [Math.min(...values, Infinity), Math.max(...values, -Infinity)];
-  if (!Number.isFinite(low)) return scaleLinear([0, 10], [from, to]);
-  return scaleLinear([low - room, high + room], [from, to]);
 }
 
 /** Points of one value side by side rather than on top of one another. */

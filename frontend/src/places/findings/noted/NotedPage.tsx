@@ -2,12 +2,12 @@ import { scaleLinear } from "d3-scale";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { useNoted, type FeltTechnique, type Noted } from "../../../api/progress";
+import { around } from "../../../charts/around";
 import { TicksAcross } from "../../../charts/Ticks";
 import * as format from "../../../formats";
 import { FaultView } from "../../../ui/FaultView";
 import { useWidth } from "../../../ui/useWidth";
 import { FindingsTabs } from "../FindingsTabs";
-import { around } from "../limits/layout";
 import { TirednessSlope } from "./TirednessSlope";
 import { feelingWords, placeWords, restWords, shortFeeling, tirednessWords } from "./words";
 
