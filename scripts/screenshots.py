@@ -26,9 +26,6 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-SMOOTH_TO_THE_VOLUNTEER = 5.3
-"""Gust up to which the demo's volunteer calls a take smooth, when the pictures are taken."""
-
 LEAST_TAKES = len(DEMO_TAKES) + 120
 """Of a demo whose weeks of practice are all in."""
 
@@ -106,8 +103,6 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
     page.keyboard.press(" ")
     settle(page)
     page.screenshot(path=folder / "preview.png")
-    mark_blind(page, address)
-    settle(page)
     for name, place in (
         ("trials", "/findings?drill=strap-tension"), ("limits", "/findings/limits"),
         ("hand", "/findings/hand"), ("progress", "/findings/progress"), ("shot", "/findings/shot"),
@@ -167,19 +162,6 @@ def shoot_phone(page: Page, address: str, folder: Path) -> None:
     page.get_by_role("button", name=re.compile("Start|Go on")).click()
     page.wait_for_timeout(1500)
     page.screenshot(path=folder / "phone.png")
-
-
-def mark_blind(page: Page, address: str) -> None:
-    page.goto(f"{address}/findings/eye/blind")
-    film = page.get_by_test_id("blind-film")
-    film.wait_for()
-    while film.count():
-        shown = film.get_attribute("src") or ""
-        with urllib.request.urlopen(address + shown.removesuffix("/film")) as reply:
-            gust = json.load(reply)["take"]["gust"]
-        page.keyboard.press("y" if gust < SMOOTH_TO_THE_VOLUNTEER else "n")
-        page.locator(f"video[src='{shown}']").wait_for(state="detached")
-    page.goto(f"{address}/findings/eye")
 
 
 def gallery_bench(address: str) -> str:

@@ -11,7 +11,7 @@ from platformdirs import user_cache_path
 
 from ridgewind.cli.common import FOLDER, PORT, SETTINGS, Refusal
 from ridgewind.cli.running import run_server
-from ridgewind.demo import folder
+from ridgewind.demo import desk, folder
 from ridgewind.demo.filling import DemoClip, fill
 from ridgewind.demo.story import DEMO_TAKES
 from ridgewind.demo.weeks import fill_weeks
@@ -59,6 +59,7 @@ def demo(data: Path | None, port: int, weeks: bool, open_browser: bool) -> None:
     def practise(shelf: Library, stopping: threading.Event) -> None:
         if made_anew:
             fill_weeks(shelf, stopping, today=date.today())
+            desk.sit_down(shelf, stopping)
 
     clips = [
         DemoClip(

@@ -7,10 +7,11 @@ from collections import defaultdict
 from dataclasses import dataclass
 from statistics import median
 
-from ridgewind.core.practice.drill import Technique
+from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.sequence.shot import move_name
 from ridgewind.core.shake.gust import to_gust, to_speed
 from ridgewind.services import sequencing
+from ridgewind.services.assessing import LOG_CODEC
 from ridgewind.store import drills, outings, used_takes
 from ridgewind.store.database import Connection
 from ridgewind.store.used_takes import HeldTake, UsedPart
@@ -42,17 +43,17 @@ def became_film(db: Connection) -> tuple[BecameFilm, ...]:
         parts[part.take_id].append(part)
     if not parts:
         return ()
-    groups: dict[tuple[str, str], list[HeldTake]] = defaultdict(list)
-    for take in used_takes.held_takes(db):
-        groups[_technique(db, take)].append(take)
     library = drills.library(db, archived=True)
+    groups: dict[tuple[str, str], list[HeldTake]] = defaultdict(list)
+    for take in used_takes.held_takes(db, pictureless=LOG_CODEC):
+        groups[_technique(db, take, library)].append(take)
     out = []
     for (drill_key, variation), takes in groups.items():
         drill = library.get(drill_key)
         if drill is None:
-            name, named = move_name(variation), PLANNED
+            name, named = move_name(variation).capitalize(), PLANNED
         else:
-            name, named = Technique(drill, variation).name, drill.name
+            name, named = HoldTechnique(drill, variation).name, drill.name
         used = [part for take in takes for part in parts.get(take.take_id, [])]
         out.append(
             BecameFilm(
@@ -69,10 +70,11 @@ def became_film(db: Connection) -> tuple[BecameFilm, ...]:
     return tuple(sorted(out, key=lambda one: (-one.seconds, -one.used / one.takes, one.name)))
 
 
-def _technique(db: Connection, take: HeldTake) -> tuple[str, str]:
-    """Drill and variation; "" and the move of a shot that was only planned."""
+def _technique(db: Connection, take: HeldTake, library: dict[str, Drill]) -> tuple[str, str]:
+    """Drill and hold; "" and the move of a shot that was only planned."""
     if take.drill_key is not None:
-        return take.drill_key, take.variation_key or ""
+        drill, variation = library.get(take.drill_key), take.variation_key or ""
+        return take.drill_key, variation if drill is None else drill.hold_of(variation)
     assert take.shot_id is not None
     return "", outings.shot_by_id(db, take.shot_id).shot.move
 

@@ -65,15 +65,19 @@ class HeldTake:
     shot_id: int | None
 
 
-def held_takes(db: sqlite3.Connection) -> list[HeldTake]:
-    """Takes whose technique or planned move is known, and whose gust is."""
+def held_takes(db: sqlite3.Connection, *, pictureless: str) -> list[HeldTake]:
+    """Takes that could be used in a film: with a picture, and their technique or planned move is
+    known, and their gust. pictureless: the codec of those without a picture."""
     rows = db.execute(
         "select take.id as take_id, summary.gust, filed.drill_key, filed.variation_key,"
         " shot_take.shot_id from take join summary on summary.take_id = take.id"
+        " join clip on clip.id = take.clip_id"
         " left join session_take as filed on filed.take_id = take.id"
         " left join shot_take on shot_take.take_id = take.id"
         " where take.deleted_at is null and take.origin = 'own' and summary.gust is not null"
         " and (filed.drill_key is not null or shot_take.shot_id is not null)"
+        " and clip.codec is not ?",
+        (pictureless,),
     )
     return [HeldTake(**dict(row)) for row in rows]
 

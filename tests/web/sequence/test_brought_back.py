@@ -7,6 +7,7 @@ import json
 import opentimelineio as otio
 import pytest
 
+from ridgewind.services.assessing import LOG_CODEC
 from ridgewind.store import database, takes
 from tests.web.conftest import HERE
 from tests.web.sequence.test_outings import ask
@@ -105,17 +106,24 @@ def test_a_take_that_goes_for_good_takes_its_use_along(client, library, joined_o
     assert len(ask(client, "GET", path)["used"]) == 1
 
 
-def test_findings_tell_which_moves_become_film(client, joined_outing, desk):
+def test_findings_tell_which_moves_become_film(client, library, joined_outing, desk):
     assert ask(client, "GET", "/became-film")["lines"] == []
     used = ask(client, "POST", f"/outings/{joined_outing}/used", {"text": as_text(desk)})["used"]
     pan, still = ask(client, "GET", "/became-film")["lines"]
-    assert {pan["name"], still["name"]} == {"pan", "still"}
-    pan, still = (pan, still) if pan["name"] == "pan" else (still, pan)
+    assert {pan["name"], still["name"]} == {"Pan", "Still"}
+    pan, still = (pan, still) if pan["name"] == "Pan" else (still, pan)
     assert pan["drill"] == "Planned shots"
     # Of two pans one is used, a second of it; of the still one all that was planned.
     assert (pan["takes"], pan["used"], pan["seconds"]) == (2, 1, pytest.approx(1.0))
     assert pan["gust"] == pytest.approx(used[0]["gust"], abs=1e-6)
     assert (still["takes"], still["used"]) == (1, 1)
+    with database.opened(library.database) as db, database.atomic(db):
+        of_logs = "update clip set codec = ? where id <> (select clip_id from take where id = ?)"
+        db.execute(of_logs, (LOG_CODEC, used[0]["take"]["id"]))
+    [pan] = ask(client, "GET", "/became-film")["lines"]  # the others have no picture to show
+    assert (pan["name"], pan["takes"]) == ("Pan", 1)
+    with database.opened(library.database) as db, database.atomic(db):
+        db.execute("update clip set codec = 'h264'")
     client.delete(f"/api/takes/{used[0]['take']['id']}", headers=HERE)
     first, *_ = ask(client, "GET", "/became-film")["lines"]
-    assert first["name"] == "still"
+    assert first["name"] == "Still"

@@ -78,8 +78,9 @@ function Row({ one, most_s }: { one: FilmLine; most_s: number }) {
           />
         </div>
         <p className="text-small text-stone">
-          {one.used === 0 ? "none" : one.used} of {format.takes(one.takes)} ({share(one)}),{" "}
-          {format.seconds(one.seconds)}
+          {one.used === 0
+            ? `none of ${format.takes(one.takes)}`
+            : `${one.used} of ${format.takes(one.takes)} (${share(one)}), ${format.seconds(one.seconds)}`}
         </p>
       </div>
       <div>

@@ -5,6 +5,7 @@ import type { Group, Side } from "../../../api/compare";
 import * as format from "../../../formats";
 import { useWidth } from "../../../ui/useWidth";
 import { commonTime, ridgesOf, targetY, zeroOf, type Alignment } from "./align";
+import { nameUnder } from "./words";
 
 const RIDGE_PX = 46;
 
@@ -19,6 +20,7 @@ type Props = {
 /** Takes of one shot, their ridges stacked on one time line, with the best of them. */
 export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Props) {
   const tie = group.best.length > 1;
+  const best = group.sides.find((side) => side.take.id === group.best[0]);
   return (
     <section aria-label={group.title} className="border-b border-line pb-1">
       <header className="flex flex-wrap items-baseline gap-x-3 px-4 pt-3 pb-1 sm:px-8">
@@ -35,7 +37,7 @@ export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Prop
           <p className="text-note text-stone">
             {!tie && group.best.length === 1 && (
               <b className="font-semibold text-ink">
-                Best: {nameOf(group.sides.find((side) => side.take.id === group.best[0]))}.{" "}
+                Best: {nameUnder(group.title, best?.take.name ?? "")}.{" "}
               </b>
             )}
             {group.reason}
@@ -53,6 +55,7 @@ export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Prop
           <SideRow
             key={side.take.id}
             side={side}
+            heading={group.title}
             sides={group.sides}
             best={group.best.includes(side.take.id)}
             tie={tie}
@@ -67,10 +70,9 @@ export function GroupView({ group, chosen, alignment, onChoose, onSettle }: Prop
   );
 }
 
-const nameOf = (side: Side | undefined) => side?.take.name ?? "";
-
 type RowProps = {
   side: Side;
+  heading: string;
   sides: Side[];
   best: boolean;
   tie: boolean;
@@ -80,7 +82,7 @@ type RowProps = {
   onSettle: (choice: Choice) => void;
 };
 
-function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: RowProps) {
+function SideRow({ side, heading, sides, best, tie, on, alignment, onChoose, onSettle }: RowProps) {
   const { take } = side;
   const over = take.gust !== null && take.gust > take.target;
   const settled = take.choice;
@@ -101,7 +103,7 @@ function SideRow({ side, sides, best, tie, on, alignment, onChoose, onSettle }: 
         <span
           className={`block truncate font-semibold ${settled === "reject" ? "text-stone line-through" : ""}`}
         >
-          {take.name}
+          {nameUnder(heading, take.name)}
         </span>
         <span className="block truncate text-small text-stone">
           {side.variation || format.seconds(take.duration_s)}
