@@ -13,6 +13,7 @@ import { useNotices } from "../../ui/notices";
 import { useAwake } from "../practice/door";
 import { BigButton } from "../../ui/BigButton";
 import { Segments } from "../../ui/Segments";
+import { TapedPhone } from "./TapedPhone";
 
 const SOURCES = [
   { value: "phone", words: "This phone" },
@@ -123,7 +124,12 @@ export function RigPage() {
             </p>
           </>
         ) : (
-          <p className="text-lead text-stone">{state === "begins" ? "Opening…" : "Not logging."}</p>
+          <>
+            <TapedPhone />
+            <p className="text-lead text-stone">
+              {state === "begins" ? "Opening…" : "Not logging."}
+            </p>
+          </>
         )}
       </section>
       {!runs && logs.data && <Waiting logs={logs.data} onChange={logs.refetch} />}
