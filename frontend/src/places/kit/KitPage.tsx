@@ -18,6 +18,7 @@ import { useNotices } from "../../ui/notices";
 import { Segments } from "../../ui/Segments";
 import { useKeys } from "../../keys/useKeys";
 import { useUnits } from "../../ui/useUnits";
+import { ViewWedge } from "./ViewWedge";
 import { cameraInWords, lensInWords, setupInWords, supportInWords } from "./words";
 
 const SYSTEMS = [
@@ -78,6 +79,7 @@ function Setups({ kit }: { kit: Kit }) {
               item.typical && "typical",
               item.archived && "archived",
             ]}
+            drawn={<ViewWedge focalMm={item.focal_eq_mm} />}
             figure={format.millimetres(Math.round(item.focal_eq_mm))}
           >
             {/* Room for it in every row, so that focal lengths stand below each other. */}
@@ -159,15 +161,17 @@ type RowProps = {
   words: string;
   note: (string | false)[];
   dim: boolean;
+  drawn?: ReactNode;
   figure?: string;
   children: ReactNode;
 };
 
-function Row({ inset = false, to, name, words, note, dim, figure, children }: RowProps) {
+function Row({ inset = false, to, name, words, note, dim, drawn, figure, children }: RowProps) {
   return (
     <li
       className={`group relative flex items-center gap-x-3 border-b border-line px-4 py-2 hover:bg-paper sm:px-8 ${inset ? "md:px-0" : ""}`}
     >
+      {drawn}
       <div className="min-w-0 flex-1">
         <Link
           to={to}

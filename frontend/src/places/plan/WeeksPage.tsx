@@ -2,6 +2,7 @@ import { CalendarDays } from "lucide-react";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { useDrills, type DrillItem } from "../../api/practice";
+import { SmallBody } from "../../body/SmallBody";
 import * as format from "../../formats";
 import { FaultView } from "../../ui/FaultView";
 import { useWidth } from "../../ui/useWidth";
@@ -111,7 +112,8 @@ function DueRow({ item, today }: { item: DrillItem; today: string }) {
   const days = Math.round((Date.parse(item.due_on ?? today) - Date.parse(today)) / DAY_MS);
   const words = days <= 0 ? "due now" : days === 1 ? "due tomorrow" : `due in ${days} days`;
   return (
-    <li className="relative flex items-center gap-4 border-b border-line px-4 py-2 hover:bg-paper sm:px-8">
+    <li className="relative flex items-center gap-4 border-b border-line px-4 py-1.5 hover:bg-paper sm:px-8">
+      <SmallBody drill={item.drill.key} className="h-12 w-12" />
       <div className="min-w-0 flex-1">
         <Link
           to={`/plan/drills/${item.drill.key}`}
