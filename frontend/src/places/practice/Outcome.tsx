@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { useProposals, type SessionDetail, type SessionTake } from "../../api/practice";
+import { useProposals, type Drill, type SessionDetail, type SessionTake } from "../../api/practice";
 import { useTakes } from "../../api/takes";
 import { SmallBody } from "../../body/SmallBody";
 import { SmallRidge } from "../../charts/SmallRidge";
@@ -58,7 +58,6 @@ function Block({ detail, index }: BlockProps) {
   return (
     <section className="border-b border-line px-4 py-3 sm:px-8">
       <header className="flex flex-wrap items-end gap-x-3 gap-y-1 pb-1">
-        {ways.length === 0 && <SmallBody drill={block.drill_key} className="h-12 w-12" />}
         <h2 className="font-semibold">
           {drill?.name ?? block.drill_key}{" "}
           <span className="font-normal text-stone">
@@ -75,12 +74,31 @@ function Block({ detail, index }: BlockProps) {
         )}
       </header>
       <div className="grid gap-x-8 gap-y-2 lg:grid-cols-[minmax(0,4fr)_minmax(0,5fr)]">
-        {ways.length > 0 && drill && (
-          <WaysPicture drill={block.drill_key} ways={ways} target={drill.target} />
+        {drill && ways.length > 0 && (
+          <WaysPicture drill={drill.key} ways={ways} target={drill.target} />
         )}
+        {drill && ways.length === 0 && <WaysAhead drill={drill} order={block.order} />}
         <Takes detail={detail} takes={takes} target={drill?.target ?? null} />
       </div>
     </section>
+  );
+}
+
+/** A drill of which nothing is measured yet: its body, and how each way goes that is planned. */
+function WaysAhead({ drill, order }: { drill: Drill; order: readonly string[] }) {
+  const asked = drill.variations.filter((one) => order.includes(one.key));
+  return (
+    <div className="flex items-start gap-4 border-t border-line pt-2">
+      <SmallBody drill={drill.key} className="h-24 w-20" />
+      <ul className="min-w-0 space-y-1 text-note leading-tight">
+        {asked.map((one) => (
+          <li key={one.key}>
+            <b className="font-semibold">{one.name}</b>{" "}
+            <span className="text-stone">{one.how}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 
@@ -121,6 +139,7 @@ function Takes({ detail, takes, target }: TakesProps) {
           </span>
           <Result take={take} target={target} />
           <Select
+            wide
             label={`Film of take ${take.position + 1}`}
             value={take.take_id === null ? NONE : String(take.take_id)}
             options={[
