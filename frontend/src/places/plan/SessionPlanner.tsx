@@ -117,7 +117,7 @@ type BlocksProps = {
 
 function Blocks({ plan, library, ask, onLock }: BlocksProps) {
   const limits = useLimits(null).data;
-  const warnings = limits ? limitWarnings(plan, limits, ask.focal_eq_mm ?? null) : {};
+  const warnings = limits ? limitWarnings(plan, limits, ask.focal_eq_mm ?? null, library) : {};
   return (
     <ol className="pb-8">
       {plan.blocks.map((block, index) => {

@@ -21,17 +21,19 @@ const plan = {
   ],
 } as unknown as PracticePlan;
 
+const drills = { "lens-tremor-limit": { needs: ["long_lens" as const] } };
+
 test("ways that a lens is too long for are named before they are filmed", () => {
-  expect(limitWarnings(plan, limits, null)).toEqual({
+  expect(limitWarnings(plan, limits, null, drills)).toEqual({
     hands: "26 mm is longer than you hold this way: one hand 12 mm.",
   });
-  expect(limitWarnings(plan, limits, 50)["hands"]).toContain("two hands 30 mm");
-  expect(limitWarnings(plan, limits, 10)).toEqual({});
-  expect(limitWarnings(plan, { ...limits, focal_eq_mm: null }, null)).toEqual({});
+  expect(limitWarnings(plan, limits, 50, drills)["hands"]).toContain("two hands 30 mm");
+  expect(limitWarnings(plan, limits, 10, drills)).toEqual({});
+  expect(limitWarnings(plan, { ...limits, focal_eq_mm: null }, null, drills)).toEqual({});
 });
 
 test("a lens is never said to be borne and beyond at once", () => {
   const near = { ...limits, techniques: [technique("hands/one", "One hand", 25.7)] } as Limits;
-  expect(limitWarnings(plan, near, 26)["hands"]).toContain("26 mm is longer");
-  expect(limitWarnings(plan, near, 26)["hands"]).toContain("one hand 25 mm");
+  expect(limitWarnings(plan, near, 26, drills)["hands"]).toContain("26 mm is longer");
+  expect(limitWarnings(plan, near, 26, drills)["hands"]).toContain("one hand 25 mm");
 });

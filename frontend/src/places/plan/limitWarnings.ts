@@ -1,22 +1,21 @@
 import type { Limits } from "../../api/limits";
-import type { PracticePlan } from "../../api/practice";
+import type { Drill, PracticePlan } from "../../api/practice";
 import * as format from "../../formats";
 
-/** Drills that are about a lens that is too long: they are meant to go beyond a limit. */
-const BEYOND_BY_INTENT = new Set(["lens-tremor-limit", "long-lens-hold"]);
-
 /** By drill, which of its planned ways a lens is too long for. focal: that is practised with; null is
- * the set-up's in use. Ways of too few takes warn of nothing. */
+ * the set-up's in use. Ways of too few takes warn of nothing, nor do drills that take a long lens: they
+ * are meant to go beyond a limit. */
 export function limitWarnings(
   plan: PracticePlan,
   limits: Limits,
   focal: number | null,
+  drills: Record<string, Pick<Drill, "needs">>,
 ): Record<string, string> {
   const lens = focal ?? limits.focal_eq_mm;
   if (lens === null) return {};
   const found: Record<string, string> = {};
   for (const block of plan.blocks) {
-    if (BEYOND_BY_INTENT.has(block.drill_key)) continue;
+    if (drills[block.drill_key]?.needs.includes("long_lens")) continue;
     const beyond = limits.techniques.filter(
       (one) =>
         one.drill_key === block.drill_key &&
