@@ -82,9 +82,10 @@ def shoot(printed: str, folder: Path) -> None:
             if suffix == "":
                 page.screenshot(path=folder / "takes.png")
             open_take(page, address, "Millstone, grip slips")
-            if suffix != "-narrow":
-                page.screenshot(path=folder / f"take{suffix}.png")
+            if suffix == "-dusk":
+                shoot_outcome(page, address, folder)
             if suffix == "":
+                page.screenshot(path=folder / "take.png")
                 shoot_decision(page, address, folder)
                 shoot_kit(page, address, folder)
                 shoot_live(page, address, folder)
@@ -122,6 +123,18 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
         page.wait_for_timeout(300)
     page.wait_for_timeout(11_000)  # notices go
     page.screenshot(path=folder / "compare.png")
+
+
+def shoot_outcome(page: Page, address: str, folder: Path) -> None:
+    """What came of the newest session of the weeks."""
+    with urllib.request.urlopen(f"{address}/api/sessions") as reply:
+        sessions = json.load(reply)["sessions"]
+    newest = next(
+        one["id"] for one in sessions if all(take["state"] == "filmed" for take in one["takes"])
+    )
+    page.goto(f"{address}/practice/{newest}")
+    settle(page)
+    page.screenshot(path=folder / "session-dusk.png")
 
 
 def shoot_live(page: Page, address: str, folder: Path) -> None:
