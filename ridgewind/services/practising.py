@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime, time, timedelta
 
 from ridgewind.core.errors import InvalidArgumentError
-from ridgewind.core.kit.bench import strap_plan, usual_bench
+from ridgewind.core.kit.bench import strap_plan
 from ridgewind.core.practice.checks import Check, checks_before
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.due import Due, Result, days_ahead, due
@@ -19,7 +19,6 @@ from ridgewind.store import database, drills, kit, sessions
 from ridgewind.store.database import Connection
 from ridgewind.store.drills import DrillRow
 from ridgewind.store.errors import NotFoundError
-from ridgewind.store.sessions import SessionRow
 
 WEAKEST_OF = 20
 """Newest failed takes that are asked for the weakest band."""
@@ -47,18 +46,6 @@ class ShelvedDrill:
 
     row: DrillRow
     due: DrillDue | None
-
-
-@dataclass(frozen=True)
-class SessionSheet:
-    """A session with its drills, what to look at before rolling each, the pace of a walk, steps a
-    second, and by position the small ridges of takes that are measured."""
-
-    session: SessionRow
-    drills: dict[str, Drill]
-    checks: dict[str, tuple[Check, ...]]
-    cadence_hz: float
-    ridges: dict[int, bytes]
 
 
 def today() -> int:
@@ -118,20 +105,6 @@ def keep_session(
         return sessions.add(
             db, name=name, ask=ask, plan=plan, setup_id=setup_id or kit.usual_setup_id(db)
         )
-
-
-def session_sheet(db: Connection, session_id: int) -> SessionSheet:
-    """A session with all that its page shows. Raises NotFoundError."""
-    session = sessions.by_id(db, session_id)
-    library = drills.library(db, archived=True)
-    keys = dict.fromkeys(block.drill_key for block in session.plan.blocks)
-    found = {key: library[key] for key in keys if key in library}
-    ridges = sessions.ridges(db, session_id)
-    if session.setup_id is None:
-        return SessionSheet(session, found, {}, usual_bench().move.cadence_hz, ridges)
-    cadence_hz = kit.setup_by_id(db, session.setup_id).ask.bench.move.cadence_hz
-    before = {key: checks(db, session.setup_id, drill) for key, drill in found.items()}
-    return SessionSheet(session, found, before, cadence_hz, ridges)
 
 
 def shelf(db: Connection) -> tuple[list[ShelvedDrill], str | None]:

@@ -63,15 +63,21 @@ select take.id as take_id, take.name, filed.session_id, session.name as session_
 
 
 def filed_takes(
-    db: sqlite3.Connection, *, drill_keys: Collection[str] | None = None
+    db: sqlite3.Connection,
+    *,
+    drill_keys: Collection[str] | None = None,
+    session_id: int | None = None,
 ) -> list[FiledTake]:
-    """Takes filed under some drills, or under any, in the order in which they were planned."""
-    where, values = "", []
-    if drill_keys is not None:
-        where = "where filed.drill_key in (select value from json_each(?))"
-        values = [json.dumps(sorted(drill_keys))]
+    """Takes filed under some drills, or under any, of one session or of all, in the order in which
+    they were planned."""
     rows = db.execute(
-        f"{_FILED} {where} order by filed.session_id, filed.position", values
+        f"{_FILED} where (:keys is null or filed.drill_key in (select value from json_each(:keys)))"
+        " and (:session is null or filed.session_id = :session)"
+        " order by filed.session_id, filed.position",
+        {
+            "keys": None if drill_keys is None else json.dumps(sorted(drill_keys)),
+            "session": session_id,
+        },
     ).fetchall()
     return _filed(rows)
 

@@ -10,6 +10,7 @@ export type Variation = Schemas["Variation"];
 export type PracticeAsk = Schemas["Ask"];
 export type PracticePlan = Schemas["Session"];
 export type Block = Schemas["Block"];
+export type TakeOutcome = Schemas["TakeOutcome"];
 export type SessionDetail = Schemas["SessionDetail"];
 export type SessionItem = Schemas["SessionItem"];
 export type SessionTake = Schemas["SessionTake"];

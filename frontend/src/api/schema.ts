@@ -7113,8 +7113,7 @@ export interface components {
     /**
      * SessionDetail
      * @description drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
-     *     second of walks, as on the set-up's bench. ridges: of its takes, as in the list of takes; ""
-     *     without a measured film.
+     *     second of walks, as on the set-up's bench. outcomes: of its takes.
      */
     SessionDetail: {
       /** Cadence Hz */
@@ -7127,8 +7126,8 @@ export interface components {
       drills: {
         [key: string]: components["schemas"]["Drill"];
       };
-      /** Ridges */
-      ridges: string[];
+      /** Outcomes */
+      outcomes: components["schemas"]["TakeOutcome"][];
       session: components["schemas"]["SessionItem"];
     };
     /** SessionItem */
@@ -8132,6 +8131,17 @@ export interface components {
        * @default null
        */
       wind: number | null;
+    };
+    /**
+     * TakeOutcome
+     * @description ridge: as in the list of takes, "" without a measured film. why_out: why its gust counts for
+     *     nothing, "" where it does.
+     */
+    TakeOutcome: {
+      /** Ridge */
+      ridge: string;
+      /** Why Out */
+      why_out: string;
     };
     /**
      * TakePage

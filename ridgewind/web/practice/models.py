@@ -79,16 +79,23 @@ class SessionItem(Model):
     takes: list[SessionTake]
 
 
+class TakeOutcome(Model):
+    """ridge: as in the list of takes, "" without a measured film. why_out: why its gust counts for
+    nothing, "" where it does."""
+
+    ridge: str
+    why_out: str
+
+
 class SessionDetail(Model):
     """drills: of its blocks. checks: by drill key, made from the set-up. cadence_hz: steps a
-    second of walks, as on the set-up's bench. ridges: of its takes, as in the list of takes; ""
-    without a measured film."""
+    second of walks, as on the set-up's bench. outcomes: of its takes."""
 
     session: SessionItem
     drills: dict[str, Drill]
     checks: dict[str, list[Check]]
     cadence_hz: float
-    ridges: list[str]
+    outcomes: list[TakeOutcome]
 
 
 class SessionList(Model):

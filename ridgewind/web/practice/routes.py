@@ -9,6 +9,7 @@ from http import HTTPStatus
 from flask import Response
 
 from ridgewind.services import after_take, filing, practising
+from ridgewind.services.session_sheet import session_sheet
 from ridgewind.store import database, sessions
 from ridgewind.store.database import Connection
 from ridgewind.web.blueprint import blueprint
@@ -123,15 +124,17 @@ def session_alone(path: models.SessionPath) -> Response:
 
 
 def _detail(db: Connection, session_id: int) -> models.SessionDetail:
-    found = practising.session_sheet(db, session_id)
-    ridges = [found.ridges.get(take.position, b"") for take in found.session.takes]
+    found = session_sheet(db, session_id)
     return models.SessionDetail.model_validate(
         {
             "session": _item(found.session),
             "drills": found.drills,
             "checks": found.checks,
             "cadence_hz": found.cadence_hz,
-            "ridges": [base64.b64encode(one).decode() for one in ridges],
+            "outcomes": [
+                {"ridge": base64.b64encode(one.ridge).decode(), "why_out": one.why_out}
+                for one in found.outcomes
+            ],
         }
     )
 

@@ -89,7 +89,12 @@ def test_a_film_filed_under_a_take_decides_what_is_due(client, library, session,
     assert detail["session"]["takes"][1]["take_id"] is None
     [listed] = get(client, "/api/takes")["takes"]
     drawn = [listed["ridge"] if k == 2 else "" for k in range(len(session["takes"]))]
-    assert detail["ridges"] == drawn
+    assert [one["ridge"] for one in detail["outcomes"]] == drawn
+    assert {one["why_out"] for one in detail["outcomes"]} == {""}
+    client.put(f"/api/takes/{take['id']}/counts", json={"counts": False}, headers=HERE)
+    detail = get(client, f"/api/sessions/{session['id']}")
+    told = {k: one["why_out"] for k, one in enumerate(detail["outcomes"]) if one["why_out"]}
+    assert told == {2: "left out by you"}
     drills = {item["drill"]["key"]: item for item in get(client, "/api/drills")["drills"]}
     item = drills[session["takes"][2]["drill_key"]]
     assert (item["passes"], item["takes"]) == (0, 1)

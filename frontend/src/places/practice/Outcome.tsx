@@ -20,7 +20,8 @@ export function Outcome({ detail }: { detail: SessionDetail }) {
       {told && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 pt-3 text-small text-stone sm:px-8">
           <span>
-            Each take by its number: steadier to the left, over what the drill asks hatched.
+            Each take by its number: steadier to the left, over what the drill asks hatched, crossed
+            out where it counts for nothing.
           </span>
           <Legend />
         </p>
@@ -54,7 +55,7 @@ function Block({ detail, index }: BlockProps) {
   if (!block) return null;
   const drill = drills[block.drill_key];
   const takes = session.takes.filter((take) => take.block === index);
-  const ways = waysOf(takes, drill?.variations ?? []);
+  const ways = waysOf(takes, drill?.variations ?? [], detail.outcomes);
   return (
     <section className="border-b border-line px-4 py-3 sm:px-8">
       <header className="flex flex-wrap items-end gap-x-3 gap-y-1 pb-1">
@@ -130,14 +131,18 @@ function Takes({ detail, takes, target }: TakesProps) {
           <span className="hidden sm:block">
             {take.gust !== null && target !== null && (
               <SmallRidge
-                encoded={detail.ridges[take.position] ?? ""}
+                encoded={detail.outcomes[take.position]?.ridge ?? ""}
                 target={target}
                 width={84}
                 height={28}
               />
             )}
           </span>
-          <Result take={take} target={target} />
+          <Result
+            take={take}
+            target={target}
+            whyOut={detail.outcomes[take.position]?.why_out ?? ""}
+          />
           <Select
             wide
             label={`Film of take ${take.position + 1}`}
@@ -157,8 +162,11 @@ function Takes({ detail, takes, target }: TakesProps) {
   );
 }
 
-function Result({ take, target }: { take: SessionTake; target: number | null }) {
+type ResultProps = { take: SessionTake; target: number | null; whyOut: string };
+
+function Result({ take, target, whyOut }: ResultProps) {
   const notes = [
+    whyOut,
     take.take_id === null && take.state,
     take.felt && `felt ${take.felt}`,
     take.fatigue !== null && `tired ${take.fatigue}`,

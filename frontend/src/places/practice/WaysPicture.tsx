@@ -54,7 +54,9 @@ function Row({ way, x, width, target }: RowProps) {
   const lines = linesOf(way.takes.map((take) => x(take.gust)));
   const height = Math.max(48, LINE_PX * (Math.max(...lines) + 1) + 8);
   const over = Math.max(0, Math.min(x(target), width));
-  const told = way.takes.map((take) => `take ${take.position + 1} ${format.gust(take.gust)}`);
+  const told = way.takes.map(({ position, gust, whyOut }) =>
+    [`take ${position + 1} ${format.gust(gust)}`, whyOut].filter(Boolean).join(" "),
+  );
   return (
     <svg width={width} height={height} role="img" aria-label={`${way.name}: ${told.join(", ")}`}>
       <rect x={over} width={width - over} height={height} fill="url(#hatch)" opacity="0.3" />
@@ -75,6 +77,7 @@ const FELT = {
   none: ["var(--ridge-2)", "var(--ink)"],
 };
 
+/** A take; crossed out where it counts for nothing. */
 function Dot({ take, x, y }: { take: Told; x: number; y: number }) {
   const [fill, ink] = FELT[take.felt ?? "none"];
   return (
@@ -83,6 +86,15 @@ function Dot({ take, x, y }: { take: Told; x: number; y: number }) {
       <text x={x} y={y + 3.6} textAnchor="middle" className="text-fine" fill={ink}>
         {take.position + 1}
       </text>
+      {take.whyOut && (
+        <path
+          d={`M${x - R_PX} ${y - R_PX}l${2 * R_PX} ${2 * R_PX}`}
+          stroke="var(--ember)"
+          strokeWidth="2"
+        >
+          <title>{take.whyOut}</title>
+        </path>
+      )}
     </>
   );
 }

@@ -1,10 +1,12 @@
 import type { ScaleLinear } from "d3-scale";
-import type { SessionTake } from "../../api/practice";
+import type { SessionTake, TakeOutcome } from "../../api/practice";
 import { around } from "../../charts/around";
 
-export type Told = SessionTake & { gust: number };
-/** One way of doing a block's drill: its takes that are measured, and what they read on average. */
-export type Way = { key: string; name: string; takes: Told[]; mean: number };
+/** A measured take. whyOut: why it counts for nothing, "" where it does. */
+export type Told = SessionTake & { gust: number; whyOut: string };
+/** One way of doing a block's drill: its measured takes, and what those that count read on average;
+ * null where none does. */
+export type Way = { key: string; name: string; takes: Told[]; mean: number | null };
 
 /** Between the middles of two takes that stand side by side. */
 const APART_PX = 19;
@@ -13,17 +15,21 @@ const APART_PX = 19;
 export function waysOf(
   takes: readonly SessionTake[],
   variations: readonly { key: string; name: string }[],
+  outcomes: readonly TakeOutcome[],
 ): Way[] {
   return variations
     .map(({ key, name }) => {
-      const told = takes.filter(
-        (take): take is Told => take.variation_key === key && take.gust !== null,
-      );
-      const mean = told.reduce((sum, take) => sum + take.gust, 0) / Math.max(told.length, 1);
-      return { key, name, takes: told, mean };
+      const told = takes
+        .filter((take) => take.variation_key === key)
+        .flatMap(({ gust, ...take }) =>
+          gust === null ? [] : { ...take, gust, whyOut: outcomes[take.position]?.why_out ?? "" },
+        );
+      const counted = told.filter((take) => take.whyOut === "").map((take) => take.gust);
+      const sum = counted.reduce((all, gust) => all + gust, 0);
+      return { key, name, takes: told, mean: counted.length > 0 ? sum / counted.length : null };
     })
     .filter((way) => way.takes.length > 0)
-    .sort((a, b) => a.mean - b.mean);
+    .sort((a, b) => (a.mean ?? Infinity) - (b.mean ?? Infinity));
 }
 
 /** From the calmest of a block's takes to the roughest, with the gust that its drill asks for. */
