@@ -14,6 +14,7 @@ import sys
 import tempfile
 import time
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 from typing import Literal
 
@@ -127,12 +128,7 @@ def shoot_decision(page: Page, address: str, folder: Path) -> None:
 
 def shoot_outcome(page: Page, address: str, folder: Path) -> None:
     """What came of the newest session of the weeks."""
-    with urllib.request.urlopen(f"{address}/api/sessions") as reply:
-        sessions = json.load(reply)["sessions"]
-    newest = next(
-        one["id"] for one in sessions if all(take["state"] == "filmed" for take in one["takes"])
-    )
-    page.goto(f"{address}/practice/{newest}")
+    page.goto(session_where(address, lambda states: states == {"filmed"}))
     settle(page)
     page.screenshot(path=folder / "session-dusk.png")
 
@@ -165,16 +161,19 @@ def shoot_sequence(page: Page, address: str, folder: Path) -> None:
 
 def shoot_phone(page: Page, address: str, folder: Path) -> None:
     """A session as a phone's runner shows it, in its setting up."""
-    with urllib.request.urlopen(f"{address}/api/sessions") as reply:
-        sessions = json.load(reply)["sessions"]
-    next_one = next(
-        one["id"] for one in sessions if any(take["state"] == "planned" for take in one["takes"])
-    )
-    page.goto(f"{address}/practice/{next_one}")
+    page.goto(session_where(address, lambda states: "planned" in states))
     page.get_by_role("button", name=re.compile("begin|Go on|Begin")).click()
     page.get_by_role("button", name=re.compile("Start|Go on")).click()
     page.wait_for_timeout(1500)
     page.screenshot(path=folder / "phone.png")
+
+
+def session_where(address: str, fits: Callable[[set[str]], bool]) -> str:
+    """Address of the newest session of which the states of its takes fit."""
+    with urllib.request.urlopen(f"{address}/api/sessions") as reply:
+        sessions = json.load(reply)["sessions"]
+    found = next(one["id"] for one in sessions if fits({take["state"] for take in one["takes"]}))
+    return f"{address}/practice/{found}"
 
 
 def gallery_bench(address: str) -> str:

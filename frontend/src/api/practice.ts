@@ -2,6 +2,7 @@ import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query"
 import { client, dataOf, explained, type components } from "./client";
 import { keys } from "./keys";
 import { outbox } from "./outbox";
+import { wholeSession } from "./wholeSession";
 
 type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
@@ -55,9 +56,14 @@ export function useSessions() {
 export function useSession(id: number) {
   return useQuery({
     queryKey: keys.session(id),
-    queryFn: ({ signal }) =>
-      dataOf(
-        client.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } }, signal }),
+    queryFn: async ({ signal }) =>
+      wholeSession(
+        await dataOf(
+          client.GET("/api/sessions/{session_id}", {
+            params: { path: { session_id: id } },
+            signal,
+          }),
+        ),
       ),
   });
 }

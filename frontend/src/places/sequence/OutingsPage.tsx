@@ -78,7 +78,7 @@ export function OutingsPage() {
 const OF_STATE = {
   open: "border-b-3 border-transparent opacity-30",
   got: "border-b-3 border-lichen",
-  impossible: "border-b-3 border-ember",
+  impossible: "border-b-3 border-dashed border-ember",
 };
 
 function OutingRow({ item }: { item: OutingItem }) {
