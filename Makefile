@@ -11,7 +11,7 @@ SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) fronte
 # compile all of them again.
 export PYTHONDONTWRITEBYTECODE :=
 
-.PHONY: demo serve dev build test check check-lint check-rest bench truth demo-clips screenshots wheel api lock clean
+.PHONY: demo serve dev build test soak check check-lint check-rest bench truth demo-clips screenshots wheel api lock clean
 
 demo: $(STAMPS)/app $(STAMPS)/build
 	$(BIN)/ridgewind demo $(ARGS)
@@ -32,6 +32,10 @@ test: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser check
 	$(BIN)/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder $(ARGS) || { \
 	  echo "Tried once more, alone:"; \
 	  $(BIN)/python -m pytest -n 1 -rA --last-failed --last-failed-no-failures none $(ARGS); }
+
+# Sweeps that look for rarities; run before storage, media, jobs or network change.
+soak: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/browser
+	$(BIN)/python -m pytest -n 2 --dist load -m soak $(ARGS)
 
 # Two halves of about the same length, side by side.
 check: $(STAMPS)/dev $(STAMPS)/node

@@ -68,6 +68,10 @@ def restore(file: Path, library: Path, differing: str) -> None:
         raise Refusal(f"{library}: the database does not serve ({error})") from None
     told.end()
     click.echo(f"{library}: {found.takes} takes, {found.films} films")
+    for words, names in (("were missing", found.missing), ("had changed", found.changed)):
+        if names:
+            line = f"{len(names)} originals {words} when this archive was made: {', '.join(names)}"
+            click.echo(f"ridgewind: {line}", err=True)
 
 
 def _choose(found: list[Difference], differing: str, told: Told) -> list[Choice]:

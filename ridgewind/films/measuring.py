@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 
 from ridgewind.core.motion import Motion, pyramid
-from ridgewind.core.motion.compression import compression_trust
+from ridgewind.core.motion.compression import compression_trust, with_compression_told
 from ridgewind.core.motion.path import NEAR_INTERVAL, REASONS, typical_interval
 from ridgewind.core.motion.sighting import Region
 from ridgewind.core.motion.tracker import Tracker
@@ -100,7 +100,7 @@ def measure_film(
     odd = np.abs(intervals - interval_s) > NEAR_INTERVAL * interval_s
     duration_s = last_s - first_s + interval_s
     believed = compression_trust(bits_per_pixel, fps=1.0 / interval_s)
-    motion = with_noise_told(replace(motion, trust=motion.trust * believed))
+    motion = with_noise_told(replace(motion, trust=with_compression_told(motion.trust, believed)))
     short = expected_s is not None and duration_s < COMPLETE_SHARE * expected_s
     return Measured(
         motion=motion,

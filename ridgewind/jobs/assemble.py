@@ -14,10 +14,11 @@ from ridgewind.jobs.running import KeepResult, Task, Watch, run_task
 from ridgewind.jobs.sources import source_of
 from ridgewind.library.library import Library
 from ridgewind.media.errors import UnfitError
-from ridgewind.services import assessing, sequencing
+from ridgewind.services import sequencing
 from ridgewind.services.pieces import PieceSheet
 from ridgewind.services.sequencing import JoinedTakes
 from ridgewind.store import sequence_films
+from ridgewind.store.clips import LOG_CODEC
 from ridgewind.store.database import Connection
 from ridgewind.store.jobs import Fault
 
@@ -79,7 +80,7 @@ def _assemble(library: Library, db: Connection, film_id: int, watch: Watch) -> K
 def _part(library: Library, found: JoinedTakes, sheet: PieceSheet, size: tuple[int, int]) -> Part:
     piece, frames = sheet.piece, sheet.placed.frames
     take = found.here.get(piece.take_id or 0)
-    if take is None or take.clip.codec == assessing.LOG_CODEC:
+    if take is None or take.clip.codec == LOG_CODEC:
         return Part(piece, frames, "", None, None)
     row = take.clip
     source = source_of(library, take, rate_hz=found.rate_hz)

@@ -176,8 +176,7 @@ class Library(Places):
 
     def agree(self, file: str, *, cleared: bool) -> None:
         """Put an original where the store says that it is: aside, or among the originals."""
-        for home, put_aside in self.homes:
-            here, aside = home / file, put_aside / file
+        for here, aside in self.homes_of(file):
             source, target = (here, aside) if cleared else (aside, here)
             if source.is_file():
                 os.replace(source, target)
@@ -198,8 +197,8 @@ class Library(Places):
 
     def let_go(self, clip: ClipRow) -> None:
         """Remove an original that was put aside, for good."""
-        for _, aside in self.homes:
-            (aside / clip.file).unlink(missing_ok=True)
+        for _, aside in self.homes_of(clip.file):
+            aside.unlink(missing_ok=True)
 
     def forget(self, db: Connection, take_id: int) -> None:
         """Remove a take for good, with its film and all that was made from it, unless another
@@ -262,7 +261,7 @@ class Library(Places):
         """Make a film that has arrived whole, on the library's own disk, one of its originals, see
         `add`. Its file is moved, unless the film is here already."""
         stored = f"{sha256}{_suffix(file_name)}"
-        original = self.originals / stored
+        original = self.homes_of(stored)[0][0]
         moved = False
         try:
             # One after the other, so that the same film sent twice at once is one film.
@@ -316,7 +315,7 @@ class Library(Places):
         put aside, or is missing."""
         self.agree(clip.file, cleared=False)
         if not self.original(clip.file).is_file():
-            os.replace(arrived, self.originals / clip.file)
+            os.replace(arrived, self.homes_of(clip.file)[0][0])
         clips.set_cleared(db, clip.id, cleared=False)
         found = takes.of_clip(db, clip.id)
         for take in found:

@@ -57,7 +57,7 @@ def check(library: Library, target: Path) -> None:
     if target.is_dir() and {path.name for path in target.iterdir()} - {"lock", NOTE}:
         raise MoveError("This folder is not empty.", "Name one that is, or is not there yet.")
     try:
-        target.mkdir(parents=True, exist_ok=True)
+        target.mkdir(parents=True, exist_ok=True, mode=0o700)
         free = shutil.disk_usage(target).free
     except OSError as error:
         raise MoveError(
@@ -80,7 +80,7 @@ def copy_films(library: Library, target: Path, *, on_bytes: OnBytes) -> None:
     Raises MediaError where the disk is full, OSError where it is pulled out."""
     for source in _films(library):
         copy = target / source.relative_to(library.root)
-        copy.parent.mkdir(exist_ok=True)
+        copy.parent.mkdir(exist_ok=True, mode=0o700)
         try:
             size = source.stat().st_size
             if copy.is_file() and copy.stat().st_size == size:
@@ -106,13 +106,16 @@ def finish(library: Library, target: Path) -> None:
             path.unlink()
     films = _film_folders(library)
     for path in library.root.iterdir():
-        if path.name in LEFT_BEHIND or path.name.startswith(DATABASE) or path in films:
-            continue  # films are there, and nobody waits for hours of them to be read again
-        copy = target / path.name
-        if path.is_dir():
-            shutil.copytree(path, copy, dirs_exist_ok=True, copy_function=_copied)
+        if path.name in LEFT_BEHIND or path.name.startswith(DATABASE):
+            continue
+        if path in films:
+            # Its films are there, and nobody waits for hours of them to be read again; what else
+            # somebody has put beside them comes along.
+            for other in path.iterdir():
+                if other.is_dir() or other.name.startswith("."):
+                    _carry(other, target / path.name / other.name)
         else:
-            _copied(path, copy)
+            _carry(path, target / path.name)
     fresh = target / DATABASE
     fresh.unlink(missing_ok=True)
     database.back_up(library.database, fresh)
@@ -125,6 +128,17 @@ def finish(library: Library, target: Path) -> None:
     half.write_text(str(target), encoding="utf-8")
     half.replace(note)
     take_away(library.root)
+
+
+def _carry(source: Path, target: Path) -> None:
+    """A file or a folder, as it is."""
+    if source.is_symlink():
+        target.unlink(missing_ok=True)
+        target.symlink_to(os.readlink(source))
+    elif source.is_dir():
+        shutil.copytree(source, target, dirs_exist_ok=True, symlinks=True, copy_function=_copied)
+    elif source.is_file():
+        _copied(source, target)
 
 
 def take_away(root: Path) -> None:

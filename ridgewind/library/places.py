@@ -20,13 +20,14 @@ from pathlib import Path
 from ridgewind.library import second_disk
 from ridgewind.library.second_disk import SecondDisk
 from ridgewind.media.errors import AWAY, UnreadableError
+from ridgewind.store.names import require_digest, require_original
 
 
 class Places:
     """Paths of one library folder; nothing is made or changed."""
 
     def __init__(self, root: Path) -> None:
-        self.root = root
+        self.root = root = root.absolute()  # whatever folder the program is started from
         self.database = root / "library.db"
         self.queue = root / "queue.db"
         self.originals = root / "originals"
@@ -51,29 +52,40 @@ class Places:
         """Where originals may stay beside this disk; None where there is none."""
         return second_disk.read(self.second_disk_note)
 
+    # Every path of a film, or of what is made of it, comes from here and from a checked name.
+
     def original(self, file: str) -> Path:
-        """Where an original is: on this disk, or on the second one, whether that is here or not."""
-        here, disk = self.originals / file, self.second_disk
+        """Where an original is: on this disk, or on the second one, whether that is here or not.
+        Raises UnsafeNameError, as all that take a name."""
+        here, disk = self.originals / require_original(file), self.second_disk
         return here if disk is None or here.is_file() else disk.folder / file
+
+    def homes_of(self, file: str) -> list[tuple[Path, Path]]:
+        """Where an original may be, and where it may be put aside, on each disk."""
+        require_original(file)
+        return [(home / file, put_aside / file) for home, put_aside in self.homes]
 
     def places_of(self, file: str) -> list[Path]:
         """Wherever an original may be, put aside or not."""
-        return [place / file for home in self.homes for place in home]
+        return [place for home in self.homes_of(file) for place in home]
 
     def is_away(self, file: str) -> bool:
         """Whether an original is on a disk that is not here now."""
         disk = self.second_disk
-        return not (disk is None or disk.is_here or (self.originals / file).is_file())
+        here = self.originals / require_original(file)
+        return not (disk is None or disk.is_here or here.is_file())
 
     def film(self, file: str) -> Path:
-        """Where an original is, to be read. Raises UnreadableError where it is away."""
-        if self.is_away(file):
+        """Where an original is, to be read, also where it is put aside. Raises UnreadableError
+        where it is on a disk that is away."""
+        found = next((place for place in self.places_of(file) if place.is_file()), None)
+        if found is None and self.is_away(file):
             raise UnreadableError(*AWAY)
-        return self.original(file)
+        return found or self.original(file)
 
     @property
     def homes(self) -> tuple[tuple[Path, Path], ...]:
-        """Of originals, and where those are put aside, on each disk."""
+        """Folders of originals, and of those that are put aside, on each disk."""
         disk = self.second_disk
         own = (self.originals, self.cleared)
         return (own,) if disk is None else (own, (disk.folder, disk.cleared))
@@ -88,13 +100,14 @@ class Places:
 
     def aside(self, file: str) -> Path:
         """Where an original is that was put aside, or would be."""
-        return next((a / file for _, a in self.homes if (a / file).is_file()), self.cleared / file)
+        places = [put_aside for _, put_aside in self.homes_of(file)]
+        return next((place for place in places if place.is_file()), places[0])
 
     def copy_of(self, sha256: str) -> Path:
-        return self.copies / f"{sha256}.mp4"
+        return self.copies / f"{require_digest(sha256)}.mp4"
 
     def still_of(self, sha256: str) -> Path:
-        return self.stills / f"{sha256}.jpg"
+        return self.stills / f"{require_digest(sha256)}.jpg"
 
     def preview_of(self, name: str) -> Path:
         return self.previews / f"{name}.mp4"

@@ -16,6 +16,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from ridgewind.media.errors import DISK_FULL, MediaError
+from ridgewind.media.whole import own_only
 
 MARK = ".ridgewind-originals"
 CHUNK_BYTES = 4 << 20
@@ -82,7 +83,7 @@ def begin(note: Path, folder: Path, *, library: Path) -> SecondDisk:
     disk = SecondDisk(folder, secrets.token_hex(16))
     try:
         mark.write_text(disk.token, encoding="ascii")
-        disk.cleared.mkdir(exist_ok=True)
+        disk.cleared.mkdir(exist_ok=True, mode=0o700)
     except OSError as error:
         raise SecondDiskError(
             "Nothing can be written in this folder.", "See whether it is yours to write."
@@ -118,7 +119,7 @@ def copy_whole(source: Path, target: Path, *, on_bytes: Callable[[int], None]) -
     half = target.with_name(f".{target.name}.part")
     try:
         digest = hashlib.sha256()
-        with source.open("rb") as film, half.open("wb") as copy:
+        with source.open("rb") as film, open(half, "wb", opener=own_only) as copy:
             while piece := film.read(CHUNK_BYTES):
                 digest.update(piece)
                 copy.write(piece)

@@ -7,19 +7,17 @@ from __future__ import annotations
 
 import logging
 import os
-import re
 import shutil
 from pathlib import Path
 
+from ridgewind.library import logs
 from ridgewind.library.library import KEEP_DELETED_DAYS, Library
 from ridgewind.media.whole import PARTIAL_PATTERN
 from ridgewind.store import briefs, bulk_changes, clips, database, jobs, kit, merging, takes
 from ridgewind.store.database import Connection
+from ridgewind.store.names import ORIGINAL
 
 log = logging.getLogger(__name__)
-
-ORIGINAL = re.compile(r"([0-9a-f]{64})\.[a-z0-9]{1,5}")
-"""Name of an original: the digest of its content, and a harmless suffix."""
 
 FOUND = "Found in the library"
 
@@ -55,15 +53,28 @@ def take_over(library: Library) -> None:
             known = [clips.by_id(db, number) for number in clips.numbers(db)]
         for clip in known:
             for source, target in (
-                (other.originals / clip.file, library.originals / clip.file),
+                (other.homes_of(clip.file)[0][0], library.homes_of(clip.file)[0][0]),
                 (other.copy_of(clip.sha256), library.copy_of(clip.sha256)),
                 (other.still_of(clip.sha256), library.still_of(clip.sha256)),
             ):
                 if source.is_file() and not target.exists():
                     os.replace(source, target)
+        _take_over_unknown(library, other)
     half = library.merging.with_name(f".{library.merging.name}.restoring")
     for leftover in (library.merging, half):
         shutil.rmtree(leftover, ignore_errors=True)
+
+
+def _take_over_unknown(library: Library, other: Library) -> None:
+    """Move the originals over that the other library's own store did not know; they become takes at
+    the next start, as its own would have. Those of takes that were deleted there stay behind."""
+    if not other.database.is_file():
+        return
+    with database.opened(other.database) as db:
+        known = clips.originals(db)
+    for file in sorted(_names(other.originals) - set(known)):
+        if ORIGINAL.fullmatch(file) and not library.original(file).exists():
+            os.replace(other.original(file), library.original(file))
 
 
 def _remove(leftover: Path) -> None:
@@ -107,17 +118,21 @@ def _names(folder: Path) -> set[str]:
 
 
 def _take_in(library: Library, db: Connection, file: str, sha256: str) -> bool:
-    """A film that arrived whole, but whose take was not kept any more, or not yet. Returns whether
-    it is new."""
+    """A film or a motion log that arrived whole, but whose take was not kept any more, or not yet.
+    Returns whether it is new."""
     if clips.by_hash(db, sha256) is not None:
         return False
-    size_bytes = (library.originals / file).stat().st_size
+    name = f"{FOUND}, {sha256[:6]}"
+    if logs.take_in_again(library, db, file, name):
+        log.warning("the log %s was in the library without a take; it has one now", file)
+        return True
+    size_bytes = library.original(file).stat().st_size
     with database.atomic(db):
         clip_id = clips.add(db, sha256=sha256, file=file, size_bytes=size_bytes)
         takes.add(
             db,
             clip_id=clip_id,
-            name=f"{FOUND}, {sha256[:6]}",
+            name=name,
             brief_id=briefs.usual(db).id,
             setup_id=kit.usual_setup_id(db),
         )

@@ -80,6 +80,15 @@ class Uploads:
         upload = self._one(key)
         return self._received(key, upload), upload.size_bytes
 
+    def arriving(self) -> int:
+        """How many films are still on their way."""
+        keys = [note.stem for note in self._library.uploads.glob("*.json")]
+        found = 0
+        for key in keys:
+            with suppress(NotFoundError):
+                found += self._one(key).take_id is None
+        return found
+
     def put(self, key: str, offset: int, piece: bytes, *, sha256: bytes | None = None) -> int:
         """Append a piece; returns how much is here. sha256: of the piece, where it is told. Raises
         NotFoundError, OffsetError, ChecksumError, InvalidArgumentError where it is too much, and

@@ -32,7 +32,7 @@ from ridgewind.store import (
     takes,
     whose_motion,
 )
-from ridgewind.store.clips import ClipRow
+from ridgewind.store.clips import LOG_CODEC, ClipRow
 from ridgewind.store.database import Connection
 from ridgewind.store.takes import TakeRow
 from ridgewind.store.whose_motion import SaidRow
@@ -48,9 +48,6 @@ LEAST_STRETCH = 1.8
 played at 30 is 2, and a phone that falls from 30 to 24 in low light is 1.25)."""
 
 LEAST_PART_FRAMES = 12
-LOG_CODEC = "motion log"
-"""What stands for the codec of a take that is a motion log alone."""
-
 LONG_FRAMES = range(5000, MOST_KEPT)
 """Of which a judgement is worked out in parts side by side: of fewer it takes some twenty
 milliseconds, and three threads one; of more it takes much memory, and at once three times that."""

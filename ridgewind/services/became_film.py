@@ -11,8 +11,8 @@ from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.sequence.shot import move_name
 from ridgewind.core.shake.gust import to_gust, to_speed
 from ridgewind.services import sequencing
-from ridgewind.services.assessing import LOG_CODEC
 from ridgewind.store import drills, outings, used_takes
+from ridgewind.store.clips import LOG_CODEC
 from ridgewind.store.database import Connection
 from ridgewind.store.used_takes import HeldTake, UsedPart
 

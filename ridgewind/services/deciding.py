@@ -42,6 +42,7 @@ from ridgewind.library.library import Library
 from ridgewind.services import assessing, next_time
 from ridgewind.services.errors import NO_PICTURE, NOT_MEASURED, UNSETTLED, NotReadyError
 from ridgewind.store import database, jobs, renders
+from ridgewind.store.clips import LOG_CODEC
 from ridgewind.store.database import Connection
 from ridgewind.store.renders import RenderRow
 from ridgewind.store.takes import TakeRow
@@ -134,7 +135,7 @@ def case_of(db: Connection, take_id: int) -> Case:
         raise NotReadyError(*UNSETTLED)
     facts = assessing.judged_clip(db, judged.take, judged.clip)
     start_s = float(judged.motion.t_s[0])
-    pictured = judged.clip.codec != assessing.LOG_CODEC
+    pictured = judged.clip.codec != LOG_CODEC
     subject = assessing.subject_of(db, take_id, judged.motion)
     return Case(judged.take, analysis, judged.assessment, facts, start_s, pictured, subject)
 

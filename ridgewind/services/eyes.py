@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 
 from ridgewind.core.brief import FEELS, USUAL_MOST_CROP_PCT
 from ridgewind.core.trials.eye import Mark, Threshold, surprise, threshold_of
-from ridgewind.services.assessing import LOG_CODEC
 from ridgewind.store import briefs, listing, marks, summaries, takes
+from ridgewind.store.clips import LOG_CODEC
 from ridgewind.store.database import Connection
 from ridgewind.store.marks import MarkRow
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import secrets
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
+from datetime import datetime
 from pathlib import Path
 
 import numpy as np
@@ -20,7 +20,6 @@ from ridgewind.core.motion.turn_rates import (
     TurnRates,
     cut_rates,
     guess_mapping,
-    path_of_rates,
     read_table,
     turn_rates,
 )
@@ -28,27 +27,27 @@ from ridgewind.core.shake import read_motion
 from ridgewind.core.units import pct_to_deg
 from ridgewind.core.words import time_words
 from ridgewind.library.library import Library
+from ridgewind.library.logs import (
+    LONGEST_KEPT_S,
+    METHOD,
+    cut_lines,
+    facts_of,
+    keep_path,
+    lines_of,
+    path_at,
+)
 from ridgewind.media.decode import Film
 from ridgewind.services import assessing, whose
 from ridgewind.services.errors import NO_LOG, GoneError
 from ridgewind.store import clips, database, jobs, motion_logs, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.motion_logs import LogRow
-
-METHOD = "turning-rates-1"
-SIZE_PX = (1920, 1080)
-"""Picture that a log without a film is judged for."""
-
-LONGEST_KEPT_S = 900.0
-"""Of a log that becomes one take: its path is judged where its page is opened, as a film's is, and
-of a day's the server would hold a gigabyte. Of so much it is some fifty megabytes."""
+from ridgewind.store.takes import TakeRow
 
 AROUND_S = 2.0
 """Of a log that is kept before and after the film to which it belongs."""
 
 DRAWN_POINTS, BESIDE_POINTS = 600, 900
-LONGEST_LINE = 10_000
-"""Characters; no row of a log has as many."""
 
 Floats = NDArray[np.float64]
 
@@ -66,13 +65,6 @@ class LogPreview:
     gust: float | None
     t_s: Floats
     deg_s: Floats
-
-
-def lines_of(log: Path) -> Iterator[str]:
-    """The lines of a file, in bounded memory whatever it holds: one of no end comes in pieces."""
-    with log.open(encoding="utf-8-sig", errors="replace") as file:
-        while line := file.readline(LONGEST_LINE):
-            yield line
 
 
 def preview(
@@ -116,19 +108,37 @@ def add_alone(
     Raises LogError."""
     table = read_table(lines_of(log))
     rates = _within(turn_rates(table, mapping), stretch)
+    kept = log if stretch is None else library.incoming / f"{secrets.token_hex(8)}.csv"
+    try:
+        if stretch is not None:
+            # What is kept is the stretch, row by row, so that another one of the same log is
+            # another original, and another take.
+            with kept.open("x", encoding="utf-8") as file:
+                file.writelines(cut_lines(log, table, mapping, stretch))
+        take = _kept(library, db, kept, name, rates, filmed_at)
+    finally:
+        if stretch is not None:
+            kept.unlink(missing_ok=True)
+    remember(db, table.names, mapping)
+    assessing.summarise(db, take.id)
+    return take.id
+
+
+def _kept(
+    library: Library,
+    db: Connection,
+    log: Path,
+    name: str,
+    rates: TurnRates,
+    filmed_at: datetime | None,
+) -> TakeRow:
+    """A log as a take, all in one, so that no worker takes it for a film."""
     size_bytes = log.stat().st_size
-    # All in one, so that no worker takes it for a film.
     with database.atomic(db), log.open("rb") as file:
         imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=size_bytes, name=name)
         take = imported.take
-        motion = path_at(rates, take.focal_eq_mm)
-        facts = _facts(motion, SIZE_PX, assessing.LOG_CODEC, filmed_at)
-        clips.store_measurement(db, take.clip_id, facts=facts, motion=motion, method=METHOD)
-        clips.set_log_focal(db, take.clip_id, take.focal_eq_mm)
-        jobs.finish(db, "measure", take.clip_id)
-        motion_logs.remember(db, table.names, mapping)
-    assessing.summarise(db, take.id)
-    return take.id
+        keep_path(db, take.clip_id, rates, focal_eq_mm=take.focal_eq_mm, filmed_at=filmed_at)
+    return take
 
 
 def attach(
@@ -354,7 +364,7 @@ def _measure_by_log(
     long_s = float(motion.t_s[-1])
     part = clipped(motion, from_s=0.0, to_s=min(facts.duration_s or long_s, long_s))
     part = replace(part, aspect=min(size) / max(size))
-    found = _facts(part, size, facts.codec)
+    found = facts_of(part, size, facts.codec)
     clips.store_measurement(db, clip.id, facts=found, motion=part, method=METHOD)
     clips.set_log_focal(db, clip.id, focal_eq_mm)
     jobs.enqueue(db, "measure", clip.id)  # forgets the fault
@@ -364,23 +374,3 @@ def _measure_by_log(
 def _read(db: Connection, log: Path, mapping: LogMapping | None) -> tuple[LogTable, LogMapping]:
     table = read_table(lines_of(log))
     return table, mapping or motion_logs.remembered(db, table.names) or guess_mapping(table)
-
-
-def path_at(rates: TurnRates, focal_eq_mm: float) -> Motion:
-    """The path that turning rates give the picture of a lens."""
-    aspect = SIZE_PX[1] / SIZE_PX[0]
-    return path_of_rates(rates, focal_eq_mm=focal_eq_mm, aspect=aspect)
-
-
-def _facts(
-    motion: Motion, size: tuple[int, int], codec: str, filmed_at: datetime | None = None
-) -> clips.ClipFactsRow:
-    recorded = None if filmed_at is None else filmed_at.astimezone(UTC).isoformat()
-    step_s = float(np.median(np.diff(motion.t_s)))
-    return clips.ClipFactsRow(
-        width=max(size[0], 1), height=max(size[1], 1), fps=round(1.0 / step_s, 3),
-        variable_rate=False, duration_s=float(motion.t_s[-1] - motion.t_s[0]) + step_s,
-        claimed_s=None, frames=len(motion.t_s), codec=codec, has_sound=False, recorded_at=recorded,
-        file_focal_mm=None, file_focal_eq_mm=None, file_capture_fps=None,
-        interlaced=False, bits_per_pixel=1.0,
-    )  # fmt: skip

@@ -18,11 +18,15 @@ from pathlib import Path
 from typing import Any
 
 from ridgewind.library.library import SPARE_BYTES, Library
+from ridgewind.media.whole import own_only
 from ridgewind.services.archiving import CHUNK_BYTES, FORMAT, MANIFEST, VERSION
 from ridgewind.services.errors import ArchiveError
 from ridgewind.store import archived, database
 
-FILE = re.compile(r"(films|copies|stills)/([0-9a-f]{64}\.[a-z0-9]{1,5})")
+FILE = re.compile(r"(films|copies|stills)/([0-9a-f]{64}(\.[a-z0-9]{1,5}))")
+ENDINGS = {"copies": ".mp4", "stills": ".jpg"}
+"""Of what is made of films; their own is what they came with."""
+
 PART = re.compile(r"(tables|paths|sequences|films|copies|stills)/[0-9A-Za-z._-]+")
 MOST_MANIFEST_BYTES = 64 << 20
 
@@ -37,10 +41,13 @@ Progress = Callable[[float], None]
 
 @dataclass(frozen=True)
 class Restored:
-    """takes: that it has. films: that came with it."""
+    """takes: that it has. films: originals that came with it. missing, changed: names of those that
+    the archive says were missing when it was made, or were not what they had been."""
 
     takes: int
     films: int
+    missing: tuple[str, ...] = ()
+    changed: tuple[str, ...] = ()
 
 
 def restore(
@@ -68,7 +75,9 @@ def restore(
             files = {
                 name: found
                 for name in manifest["parts"]
-                if (found := FILE.fullmatch(name)) and found[2] not in leave_out
+                if (found := FILE.fullmatch(name))
+                and found[2] not in leave_out
+                and found[3] == ENDINGS.get(found[1], found[3])
             }
             return _build(opened, manifest, root, files, lambda done: on_progress(0.5 + 0.5 * done))
     except UNREADABLE as error:
@@ -97,6 +106,9 @@ def _manifest(opened: zipfile.ZipFile) -> dict[str, Any]:
         fit = fit and all(PART.fullmatch(name) for name in parts)
         fit = fit and all(isinstance(part["bytes"], int) for part in parts.values())
         fit = fit and all(isinstance(name, str) for name in names)
+        fit = fit and all(
+            isinstance(name, str) for key in ("missing", "changed") for name in found.get(key, ())
+        )
     except (*UNREADABLE, TypeError) as error:
         raise _damaged("it has no manifest that can be read") from error
     if not fit:
@@ -112,7 +124,8 @@ def _manifest(opened: zipfile.ZipFile) -> dict[str, Any]:
 
 
 def _verify(opened: zipfile.ZipFile, manifest: dict[str, Any], on_bytes: Progress) -> None:
-    """Every part is there, and is what it was."""
+    """Every part is there, and is what it was; every film is the one that its name says, unless the
+    archive itself says that it was not."""
     there = {info.filename for info in opened.infolist()}
     if wanted := set(manifest["parts"]) - there:
         raise _damaged(f"it lacks {len(wanted)} of its parts, such as {min(wanted)}")
@@ -123,9 +136,20 @@ def _verify(opened: zipfile.ZipFile, manifest: dict[str, Any], on_bytes: Progres
             digest.update(piece)
             size += len(piece)
             done += len(piece)
+            if size > part["bytes"]:
+                break  # however much more there is
             on_bytes(done)
         if digest.hexdigest() != part["sha256"] or size != part["bytes"]:
             raise _damaged(f"{name} is not what it was")
+        found = FILE.fullmatch(name)
+        is_film = found is not None and found[1] == "films"
+        if is_film and name.partition("/")[2] not in manifest.get("changed", ()):
+            _require_own_name(name, part["sha256"])
+
+
+def _require_own_name(name: str, sha256: str) -> None:
+    if not name.startswith(f"films/{sha256}."):
+        raise _damaged(f"{name} holds another film than its name says")
 
 
 def _pieces(opened: zipfile.ZipFile, name: str) -> Iterator[bytes]:
@@ -166,7 +190,7 @@ def _build(
         }  # fmt: skip
         done = 0
         for name, found in files.items():
-            with (places[found[1]] / found[2]).open("xb") as target:
+            with open(places[found[1]] / found[2], "xb", opener=own_only) as target:
                 for piece in _pieces(opened, name):
                     target.write(piece)
                     done += len(piece)
@@ -179,7 +203,12 @@ def _build(
         os.replace(beside, root)
     finally:
         shutil.rmtree(beside, ignore_errors=True)
-    return Restored(rows["take"], sum(found[1] == "films" for found in files.values()))
+    return Restored(
+        rows["take"],
+        sum(found[1] == "films" for found in files.values()),
+        tuple(manifest.get("missing", ())),
+        tuple(manifest.get("changed", ())),
+    )
 
 
 def _fill(opened: zipfile.ZipFile, manifest: dict[str, Any], library: Library) -> dict[str, int]:

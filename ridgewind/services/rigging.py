@@ -26,6 +26,7 @@ from ridgewind.core.motion.turn_rates import (
     turn_rates,
 )
 from ridgewind.library.library import Library
+from ridgewind.library.logs import lines_of, path_at
 from ridgewind.media.decode import Film
 from ridgewind.media.errors import MediaError
 from ridgewind.services import logs
@@ -91,7 +92,7 @@ def join(
 ) -> list[Joined]:
     """Cut a log whose times are a clock's, seconds since 1970, and join its pieces to the films of
     that time. clock_ahead_s: of the log's clock against this computer's. Raises LogError."""
-    table = read_table(logs.lines_of(log))
+    table = read_table(lines_of(log))
     rates = turn_rates(table, mapping)
     stamps = table.values[:, table.names.index(mapping.time)] * SECONDS[mapping.time_unit]
     begun_s = float(stamps[np.isfinite(stamps)].min()) - clock_ahead_s
@@ -150,7 +151,7 @@ def _placed(found: _Found, rates: TurnRates, about_s: float, within_s: float) ->
     part = cut_rates(rates, about_s - within_s, about_s + found.film.duration_s + within_s)
     if part is None:
         return found
-    path = logs.path_at(part, found.film.row.focal_eq_mm)
+    path = path_at(part, found.film.row.focal_eq_mm)
     match = match_log(found.picture, path)
     begin_s = float(found.picture.t_s[0]) - match.offset.seconds
     return replace(found, begin_s=begin_s, match=match)

@@ -291,8 +291,9 @@ def water_over(share: float) -> Spoiler:
     """The lower part is moving water, a share of the picture."""
 
     def make(take: Take, renderer: Renderer) -> Spoil:
-        part = np.zeros((SIZE[1], SIZE[0], 1), np.float32)
-        part[round((1 - share) * SIZE[1]) :] = 1.0
+        width, height = take.lens.size
+        part = np.zeros((height, width, 1), np.float32)
+        part[round((1 - share) * height) :] = 1.0
         return _moving_texture(take, renderer, part, pace=0.2, seed=31)
 
     return make

@@ -7,6 +7,8 @@ import sqlite3
 from collections.abc import Iterable, Iterator
 from typing import Any
 
+from ridgewind.store.names import require_pair
+
 ARCHIVED = (
     "brief", "kit_item", "setup", "setup_support", "drill", "drill_archived", "clip", "take",
     "measurement", "motion_log", "log_mapping", "named_background", "whose_motion", "subject",
@@ -77,6 +79,8 @@ def put_rows(db: sqlite3.Connection, table: str, rows: Iterable[dict[str, Any]])
         if not set(row) <= columns:
             raise ValueError(f"{table} has no {', '.join(sorted(set(row) - columns))}")
         names, marks = ", ".join(row), ", ".join("?" * len(row))
+        if table == "clip":  # an older schema does not look at its names itself
+            require_pair(row.get("sha256"), row.get("file"))
         try:
             values = [_read(value) for value in row.values()]
             db.execute(f"insert into {table} ({names}) values ({marks})", values)

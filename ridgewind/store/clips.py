@@ -7,7 +7,6 @@ import json
 import sqlite3
 from collections.abc import Iterator
 from dataclasses import asdict, dataclass
-from pathlib import PurePath
 from typing import Any
 
 import numpy as np
@@ -16,7 +15,7 @@ from numpy.typing import NDArray
 from ridgewind.core.motion.path import Motion, RivalPath, Shot
 from ridgewind.core.motion.readout import Readout
 from ridgewind.core.motion.sighting import Sighting
-from ridgewind.store import jobs
+from ridgewind.store import jobs, names
 from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
@@ -72,6 +71,9 @@ class ClipFactsRow:
     bits_per_pixel: float
 
 
+LOG_CODEC = "motion log"
+"""What stands for the codec of a take that is a motion log alone."""
+
 COLUMNS = (
     "id, sha256, file, size_bytes, width, height, fps, variable_rate, duration_s, claimed_s,"
     " frames, codec, has_sound, recorded_at, file_focal_mm, file_focal_eq_mm, file_capture_fps,"
@@ -80,9 +82,8 @@ COLUMNS = (
 
 
 def add(db: sqlite3.Connection, *, sha256: str, file: str, size_bytes: int) -> int:
-    """Record a film; returns its id. file: plain name inside the folder of originals."""
-    if PurePath(file).name != file:
-        raise ValueError(f"file is {file!r}, but it must be a plain name")
+    """Record a film; returns its id. file: its name, see `names`. Raises UnsafeNameError."""
+    names.require_pair(sha256, file)
     cursor = db.execute(
         "insert into clip (sha256, file, size_bytes) values (?, ?, ?)", (sha256, file, size_bytes)
     )
@@ -122,9 +123,18 @@ def sizes_by_month(db: sqlite3.Connection) -> list[tuple[str, int]]:
 
 
 def originals(db: sqlite3.Connection) -> dict[str, bool]:
-    """File of each film, and whether it was put aside; motion logs alone have none."""
-    rows = db.execute("select file, cleared_at from clip where log_focal_eq_mm is null")
+    """File of each film and of each motion log that is a take, and whether it was put aside."""
+    rows = db.execute("select file, cleared_at from clip order by id")
     return {row["file"]: row["cleared_at"] is not None for row in rows}
+
+
+def take_names(db: sqlite3.Connection) -> dict[str, str]:
+    """Name of the first take of each film, by the film's file."""
+    rows = db.execute(
+        "select clip.file, take.name from clip join take on take.clip_id = clip.id"
+        " order by take.id desc"
+    )
+    return {row["file"]: row["name"] for row in rows}
 
 
 def remove(db: sqlite3.Connection, clip_id: int) -> None:
@@ -140,9 +150,9 @@ def store_measurement(
     db: sqlite3.Connection, clip_id: int, *, facts: ClipFactsRow, motion: Motion, method: str
 ) -> None:
     """Keep what measuring found, replacing an earlier measurement."""
-    names = list(ClipFactsRow.__dataclass_fields__)
-    assignments = ", ".join(f"{name} = ?" for name in names)
-    values = [getattr(facts, name) for name in names]
+    columns = list(ClipFactsRow.__dataclass_fields__)
+    assignments = ", ".join(f"{name} = ?" for name in columns)
+    values = [getattr(facts, name) for name in columns]
     db.execute(f"update clip set {assignments} where id = ?", (*values, clip_id))
     db.execute(
         "insert into measurement (clip_id, method, measured_at, path)"

@@ -48,7 +48,7 @@ PASSING: dict[int, type[StorageError]] = {
 full disk, and says so in three ways."""
 
 
-def _ours(error: sqlite3.Error | OverflowError) -> Exception:
+def _translate_error(error: sqlite3.Error | OverflowError) -> Exception:
     """What SQLite says of the file in our own words; all else as it is."""
     if isinstance(error, OverflowError):  # a number that no row can have
         return NotFoundError("entry of that number", 0)
@@ -63,7 +63,7 @@ def translated() -> Iterator[None]:
     try:
         yield
     except (sqlite3.Error, OverflowError) as error:
-        ours = _ours(error)
+        ours = _translate_error(error)
         if ours is error:
             raise
         raise ours from error
@@ -73,6 +73,11 @@ class _Cursor(sqlite3.Cursor):
     def execute(self, sql: str, parameters: Any = (), /) -> _Cursor:
         with translated():
             super().execute(sql, parameters)
+        return self
+
+    def executemany(self, sql: str, parameters: Any, /) -> _Cursor:
+        with translated():
+            super().executemany(sql, parameters)
         return self
 
     def fetchone(self) -> Any:
@@ -87,7 +92,7 @@ class _Cursor(sqlite3.Cursor):
         try:  # not `translated`, which costs more than the row
             return _NEXT_ROW(self)
         except (sqlite3.Error, OverflowError) as error:
-            ours = _ours(error)
+            ours = _translate_error(error)
             if ours is error:
                 raise
             raise ours from error
@@ -104,6 +109,10 @@ class _Connection(sqlite3.Connection):
 
     def execute(self, sql: str, parameters: Any = (), /) -> sqlite3.Cursor:
         found: sqlite3.Cursor = self.cursor().execute(sql, parameters)
+        return found
+
+    def executemany(self, sql: str, parameters: Any, /) -> sqlite3.Cursor:
+        found: sqlite3.Cursor = self.cursor().executemany(sql, parameters)
         return found
 
     def commit(self) -> None:
@@ -161,15 +170,18 @@ def opened(path: Path, *, busy_s: float | None = None) -> Iterator[sqlite3.Conne
 
 @contextmanager
 def atomic(connection: sqlite3.Connection) -> Iterator[None]:
-    """The only way to write: all of it or nothing; may be nested."""
+    """The only way to write: all of it or nothing; may be nested. A full disk ends the whole
+    transaction at once, however deep it was found in it. Raises StorageError."""
     if connection.in_transaction:
         connection.execute("savepoint nested")
         try:
             yield
         except BaseException:
-            connection.execute("rollback to nested")
-            connection.execute("release nested")
+            if connection.in_transaction:
+                connection.execute("rollback to nested")
+                connection.execute("release nested")
             raise
+        _require_transaction(connection)
         connection.execute("release nested")
         return
     connection.execute("begin immediate")
@@ -179,10 +191,18 @@ def atomic(connection: sqlite3.Connection) -> Iterator[None]:
         connection.sealed_at = None
     try:
         yield
+        _require_transaction(connection)
         connection.commit()
     except BaseException:
         connection.rollback()
         raise
+
+
+def _require_transaction(connection: sqlite3.Connection) -> None:
+    """Raises NoRoomError where the file itself ended the transaction, though somebody passed over
+    that: nothing that follows may be taken for kept."""
+    if not connection.in_transaction:
+        raise NoRoomError("the disk was full while this was written")
 
 
 @contextmanager

@@ -147,8 +147,11 @@ def _parts(analysis: Analysis, clip: Clip, brief: Brief, step: float) -> list[Ca
 
 
 def _at_samples(power: NDArray[np.float64], count: int) -> NDArray[np.float64]:
-    """Rows (count, k) of powers (n, k) at as many moments, evenly spread over the same time."""
-    if len(power) in (0, count):
+    """Rows (count, k) of powers (n, k) at as many moments, evenly spread over the same time; no
+    power where n is 0, as where no frame counts before some are left out."""
+    if len(power) == count:
         return power
+    if not len(power):
+        return np.zeros((count, power.shape[1]))
     out: NDArray[np.float64] = power[np.linspace(0, len(power) - 1, count).round().astype(int)]
     return out

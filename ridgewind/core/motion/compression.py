@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
+
+from ridgewind.core.motion.path import TRUSTED
+
+Floats = NDArray[np.float64]
 
 ENOUGH_BITS_PER_PIXEL = 0.02
 """Bits that a pixel needs at 30 frames a second."""
 
 LEAST_COMPRESSION_TRUST = 0.55
-"""Trust under one half would leave every frame out; the warning says what it means."""
+"""Even a starved film shows how it moves; the warning says what such a figure is worth."""
 
 
 def compression_trust(bits_per_pixel: float, *, fps: float) -> float:
@@ -21,3 +26,13 @@ def compression_trust(bits_per_pixel: float, *, fps: float) -> float:
     """
     enough = ENOUGH_BITS_PER_PIXEL * (30.0 / fps) ** 0.5
     return float(np.clip((bits_per_pixel / enough) ** 0.5, LEAST_COMPRESSION_TRUST, 1.0))
+
+
+def with_compression_told(trust: Floats, believed: float) -> Floats:
+    """Trust (n,) lowered by the factor that `compression_trust` gives.
+
+    A frame that counted still counts: how a film was written may make its figure doubtful, but
+    never leaves a measurable shot without one frame, whatever else lowered its trust before.
+    """
+    lowered = trust * believed
+    return np.where(trust >= TRUSTED, np.maximum(lowered, TRUSTED), lowered)

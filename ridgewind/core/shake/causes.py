@@ -196,7 +196,10 @@ def fatigue_of(shot: ShotReading) -> Fatigue | None:
     ]
     speed = np.sqrt(rolling_mean(power_of(jitter), shot.counted, window=window))
     third = count // 3
-    first, last = (float(np.sqrt(np.nanmean(part**2))) for part in (speed[:third], speed[-third:]))
+    ends = [part[np.isfinite(part)] for part in (speed[:third], speed[-third:])]
+    if not all(len(part) for part in ends):
+        return None
+    first, last = (float(np.sqrt(np.mean(part**2))) for part in ends)
     if not first > 0:
         return None
     over = np.nan_to_num(speed) > GROWTH * first
@@ -373,7 +376,7 @@ def _without_jolt(shot: ShotReading, band_powers: Floats) -> tuple[slice, _Claim
     count = len(shot.power)
     ends = round(END_S * shot.rate_hz)
     whole = slice(0, count)
-    if count < 4 * ends:
+    if ends < 1 or count < 4 * ends:
         return whole, None
     # By bands, whose ends are mirrored: the definition of S leaks fast shake into its ends.
     power = np.where(shot.counted, band_powers.sum(axis=1), 0.0)

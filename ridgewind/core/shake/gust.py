@@ -42,6 +42,9 @@ WINDOW_S = 1.0
 
 PEAK_PERCENTILE = 95.0
 
+LEAST_ZOOM_PCT = -99.0
+"""At which a hundredth of the picture's width is left: no film shows less (chosen here)."""
+
 
 def weight(frequency_hz: NDArray[np.floating[Any]]) -> Floats:
     """Weight of speed (not of power) at each frequency at playback, 0 to 1."""
@@ -73,9 +76,10 @@ def in_long_sides(path: Floats, *, rho: float) -> Floats:
 
 
 def in_logarithms(path: Floats) -> Floats:
-    """A path (n, 4) with 100 times the logarithm of its growth for its zoom, which adds up."""
+    """A path (n, 4) with 100 times the logarithm of its growth for its zoom, which adds up. A curve
+    between frames may swing to where nothing of the picture is left; it ends before that."""
     out: Floats = path.copy(order="K")
-    out[:, 3] = 100.0 * np.log1p(path[:, 3] / 100.0)
+    out[:, 3] = 100.0 * np.log1p(np.maximum(path[:, 3], LEAST_ZOOM_PCT) / 100.0)
     return out
 
 

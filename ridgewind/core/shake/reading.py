@@ -33,6 +33,9 @@ MOST_KEPT = 50_000
 """Samples of a shot up to which its spectra are kept for another playback rate: some fourteen
 minutes at 60 a second. Those of an hour would take a hundred megabytes."""
 
+LEAST_TRUSTED = 2
+"""Frames of a shot that a motion needs."""
+
 PARTS = 4
 """Columns of a path: pan, tilt, roll, zoom."""
 
@@ -258,9 +261,12 @@ def band_shares(reading: Reading) -> tuple[tuple[Band, ...], list[Floats]]:
     return tuple(merged), powers
 
 
-def _evened(motion: Motion, shot: Shot) -> EvenShot:
+def _evened(motion: Motion, shot: Shot) -> EvenShot | None:
+    """None where no two neighbouring frames can be trusted: nothing moves between them."""
     inside = slice(shot.start, shot.stop)
     t_s, trusted = motion.t_s[inside], motion.trusted[inside]
+    if trusted.sum() < LEAST_TRUSTED:
+        return None
     columns = (motion.pan_pct, motion.tilt_pct, motion.roll_deg, motion.zoom_pct)
     measured = np.array([*(one[inside] for one in columns), *motion.error[inside].T]).T
     even_s, both = resample(t_s, trusted, measured, curves=PARTS)
@@ -273,8 +279,11 @@ def _evened(motion: Motion, shot: Shot) -> EvenShot:
     )
     nearest = np.clip(np.searchsorted(t_s, even_s - 0.5 / rate_hz), 0, len(t_s) - 1)
     counted = trusted[nearest]
+    counted = counted[1:] & counted[:-1]
+    if not counted.any():
+        return None
     return EvenShot(
-        rate_hz, even_s, both[:, :PARTS], both[:, PARTS:], counted[1:] & counted[:-1], lag,
+        rate_hz, even_s, both[:, :PARTS], both[:, PARTS:], counted, lag,
         motion.aspect,
     )  # fmt: skip
 

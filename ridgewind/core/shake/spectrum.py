@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -78,7 +79,8 @@ def spectrum_of(speeds: Floats, *, rate_hz: float, weighted: bool = True) -> Spe
     if speeds.ndim != 2 or speeds.shape[1] != 4 or len(speeds) < LEAST_SAMPLES:
         raise InvalidArgumentError("speeds", speeds.shape, "it must be (n, 4), n at least 8")
     count = min(len(speeds), max(LEAST_SAMPLES, round(LONGEST_S * rate_hz)))
-    starts = np.linspace(0, len(speeds) - count, 1 + 2 * (len(speeds) // count - 1)).astype(int)
+    pieces = 1 + math.ceil(2 * (len(speeds) - count) / count)  # half overlapping, end to end
+    starts = np.linspace(0, len(speeds) - count, pieces).astype(int)
     window = np.hanning(count + 2)[1:-1]
     length = fast_length(PAD * count)
     hz = np.asarray(np.fft.rfftfreq(length, 1.0 / rate_hz), np.float64)

@@ -23,12 +23,12 @@ from ridgewind.core.motion import METHOD
 from ridgewind.jobs.queue import Queue
 from ridgewind.jobs.remote.seats import LOST_S, Machine, Seat, Seats
 from ridgewind.library.library import Library
-from ridgewind.library.tidying import ORIGINAL
 from ridgewind.media.errors import MISSING, MediaError, UnreadableError
 from ridgewind.store import database, jobs, renders, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import StorageError
 from ridgewind.store.jobs import Fault, JobRow, Kind
+from ridgewind.store.names import ORIGINAL
 
 if TYPE_CHECKING:  # what is lent brings the decoder along, without which a server starts
     from ridgewind.jobs.remote.parts import Parts

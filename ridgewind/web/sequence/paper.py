@@ -8,9 +8,10 @@ from ridgewind.core.sequence.joins import joined
 from ridgewind.films.contact_sheet import Cell, Heading, as_pdf, as_png, picture_of
 from ridgewind.jobs.sources import source_of
 from ridgewind.library.library import Library
-from ridgewind.services.assessing import LOG_CODEC, RIDGE_COLUMNS, RIDGE_STEPS_PER_GUST
+from ridgewind.services.assessing import RIDGE_COLUMNS, RIDGE_STEPS_PER_GUST
 from ridgewind.services.pieces import PieceSheet
 from ridgewind.services.sequencing import JoinedTakes
+from ridgewind.store.clips import LOG_CODEC
 
 
 def contact_sheet(library: Library, sequence: JoinedTakes, *, kind: str) -> bytes:

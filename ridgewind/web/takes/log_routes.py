@@ -9,6 +9,7 @@ from http import HTTPStatus
 import numpy as np
 from flask import Response
 
+from ridgewind.library.logs import LONGEST_KEPT_S
 from ridgewind.services import aside, logs, rigging
 from ridgewind.store import takes
 from ridgewind.web.blueprint import blueprint
@@ -42,7 +43,7 @@ def preview_log(body: LogPreviewAsk) -> Response:
     pan, tilt, roll = (np.round(column, 3).tolist() for column in found.deg_s.T)
     answer = LogPreview(
         names=list(found.names), mapping=Mapping(**vars(found.mapping)), seconds=found.seconds,
-        rate_hz=found.rate_hz, gaps=found.gaps, gust=found.gust, longest_s=logs.LONGEST_KEPT_S,
+        rate_hz=found.rate_hz, gaps=found.gaps, gust=found.gust, longest_s=LONGEST_KEPT_S,
         t_s=np.round(found.t_s, 3).tolist(), pan_deg_s=pan, tilt_deg_s=tilt, roll_deg_s=roll,
     )  # fmt: skip
     return answered(answer)

@@ -23,11 +23,11 @@ from ridgewind.core.shake.bands import Band
 from ridgewind.core.shake.spectrum import Spectrum, peaks_of
 from ridgewind.core.shake.trace import Trace
 from ridgewind.core.units import pct_to_arcmin
-from ridgewind.services.assessing import LOG_CODEC, Judged
+from ridgewind.services.assessing import Judged
 from ridgewind.services.subject import SubjectSheet
 from ridgewind.services.taking import TakeSheet
 from ridgewind.store.briefs import BriefRow
-from ridgewind.store.clips import ClipRow
+from ridgewind.store.clips import LOG_CODEC, ClipRow
 from ridgewind.store.kit import SetupRow
 from ridgewind.store.listing import Filter
 from ridgewind.store.takes import TakeRow
