@@ -294,7 +294,7 @@ def judging_again() -> None:
             with database.atomic(db):
                 brief_id = briefs.add(db, usual_brief(), name="Shared")
                 for k in range(100):
-                    clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
+                    clip = clips.add(db, sha256=f"{k:064x}", file=f"{k:064x}.mp4", size_bytes=1)
                     clips.store_measurement(db, clip, facts=facts, motion=motion, method="bench")
                     take = takes.add(
                         db, clip_id=clip, name=f"Take {k}", brief_id=brief_id, setup_id=None
@@ -322,7 +322,7 @@ def listing() -> None:
         with database.opened(library.database) as db, database.atomic(db):
             brief_id = briefs.usual(db).id
             for k in range(5000):
-                clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
+                clip = clips.add(db, sha256=f"{k:064x}", file=f"{k:064x}.mp4", size_bytes=1)
                 take = takes.add(
                     db, clip_id=clip, name=f"Take {k}", brief_id=brief_id, setup_id=None
                 )

@@ -156,7 +156,7 @@ def test_an_idle_list_of_5000_takes_sends_under_a_kilobyte_a_second(fresh, page,
     with database.opened(tmp_path / "library" / "library.db") as db, database.atomic(db):
         brief = briefs.usual(db).id
         for k in range(5000):
-            clip = clips.add(db, sha256=f"{k:064x}", file=f"{k}.mp4", size_bytes=1)
+            clip = clips.add(db, sha256=f"{k:064x}", file=f"{k:064x}.mp4", size_bytes=1)
             takes.add(db, clip_id=clip, name=f"Take {k}", brief_id=brief, setup_id=None)
     sent = {"bytes": 0}
 

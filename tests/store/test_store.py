@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import replace
 
 import numpy as np
@@ -12,13 +12,15 @@ from ridgewind.core.brief import usual_brief
 from ridgewind.core.motion import Motion, Shot
 from ridgewind.core.motion.path import RivalPath
 from ridgewind.store import briefs, clips, database, jobs, listing, renders, summaries, takes
-from ridgewind.store.errors import NewerSchemaError, NotFoundError
+from ridgewind.store.errors import NewerSchemaError, NoRoomError, NotFoundError
 from tests.conftest import make_motion, sine
 
 RECIPE = (
     '{"kind": "keep", "start_s": 0.0, "end_s": 1.0, "rate": 1.0, "step": 1, "corner_hz": null,'
     ' "crop_pct": 0.0, "drift": null, "gust": 4.0, "peak": 5.0}'
 )
+
+DIGEST = "a" * 64
 
 
 @contextmanager
@@ -34,7 +36,7 @@ def library_before(migration: str, folder):
 
 
 def add_take(db, number: int, **brief) -> int:
-    clip_id = clips.add(db, sha256=f"{number:064x}", file=f"{number}.mp4", size_bytes=10)
+    clip_id = clips.add(db, sha256=f"{number:064x}", file=f"{number:064x}.mp4", size_bytes=10)
     brief_id = briefs.add(db, replace(usual_brief(), **brief), name=None)
     return takes.add(db, clip_id=clip_id, name=f"Take {number}", brief_id=brief_id, setup_id=None)
 
@@ -83,7 +85,10 @@ def test_migrations_apply_once_and_are_recorded(tmp_path):
 
 def test_a_library_from_before_briefs_keeps_every_take(tmp_path):
     with library_before("0002", tmp_path) as db:
-        db.execute("insert into clip (id, sha256, file, size_bytes) values (7, 'a', 'a.mp4', 1)")
+        db.execute(
+            "insert into clip (id, sha256, file, size_bytes) values (7, ?, ?, 1)",
+            (DIGEST, f"{DIGEST}.mp4"),
+        )
         db.execute(
             "insert into take (clip_id, name, imported_at, feel, own_target, screen, delivery_fps,"
             " wanted_s, focal_eq_mm, keep_sound)"
@@ -100,7 +105,8 @@ def test_a_library_from_before_films_of_several_takes_keeps_all_that_points_at_t
     with library_before("0005", tmp_path) as db:
         db.execute(
             "insert into clip (id, sha256, file, size_bytes, slate_session, slate_take,"
-            " slate_until_s) values (7, 'a', 'a.mp4', 1, 1, 0, 1.4)"
+            " slate_until_s) values (7, ?, ?, 1, 1, 0, 1.4)",
+            (DIGEST, f"{DIGEST}.mp4"),
         )
         brief_id = old_brief(db)
         db.execute(
@@ -132,8 +138,8 @@ def test_a_library_from_before_one_table_of_work_loses_no_job(tmp_path):
         brief_id = old_brief(db)
         for clip_id, state in enumerate(("done", "queued", "running", "failed"), start=11):
             db.execute(
-                "insert into clip (id, sha256, file, size_bytes) values (?, ?, 'a.mp4', 1)",
-                (clip_id, f"{clip_id:064d}"),
+                "insert into clip (id, sha256, file, size_bytes) values (?, ?, ?, 1)",
+                (clip_id, f"{clip_id:064d}", f"{clip_id:064d}.mp4"),
             )
             db.execute(
                 "insert into take (id, clip_id, name, imported_at, brief_id)"
@@ -272,9 +278,53 @@ def test_a_shots_rivals_survive_storage_exactly():
         assert replace(found, path=path, trust=path) == replace(was, path=path, trust=path)
 
 
-def test_films_are_stored_under_plain_names_only(db):
-    with pytest.raises(ValueError, match="plain name"):
-        clips.add(db, sha256="0" * 64, file="../escape.mp4", size_bytes=1)
+def test_films_are_named_by_their_content_only(db):
+    good = "0" * 64
+    for sha256, file in (
+        (good, "../escape.mp4"), (good, f"{good}/a.mp4"), (good, f"{'1' * 64}.mp4"),
+        (good, good), (good, f"{good}.MP4"), (good, f"{good}.mp4\n"), ("../x", "../x.mp4"),
+        (good, f"{good}.toolong"), (f"{'0' * 63}G", f"{'0' * 63}G.mp4"), (None, "a.mp4"),
+    ):  # fmt: skip
+        with pytest.raises(ValueError, match=r"is no |is not the name"):
+            clips.add(db, sha256=sha256, file=file, size_bytes=1)
+        with pytest.raises(database.sqlite3.IntegrityError):
+            db.execute(
+                "insert into clip (sha256, file, size_bytes) values (?, ?, 1)", (sha256, file)
+            )
+    clips.add(db, sha256=good, file=f"{good}.mp4", size_bytes=1)
+
+
+def test_a_full_disk_deep_in_a_write_is_told_as_one(db):
+    """SQLite ends the whole transaction by itself then, with all savepoints in it."""
+
+    def fill():
+        with database.atomic(db), database.atomic(db):
+            raise_full(db)
+
+    pages = db.execute("pragma page_count").fetchone()[0]
+    db.execute(f"pragma max_page_count = {pages + 20}")
+    with pytest.raises(NoRoomError):
+        fill()
+    assert not db.in_transaction
+    with (
+        pytest.raises(NoRoomError, match="while this was written"),
+        database.atomic(db),
+        suppress(NoRoomError),
+    ):
+        fill()
+    with pytest.raises(NoRoomError), database.atomic(db):
+        db.executemany(
+            "insert into setting (name, value) values (?, ?)",
+            ((f"n{k}", "x" * 100_000) for k in range(100)),
+        )
+    db.execute(f"pragma max_page_count = {pages + 1000}")
+    with database.atomic(db):
+        db.execute("insert into setting (name, value) values ('well', '1')")
+
+
+def raise_full(db):
+    for k in range(100):
+        db.execute("insert into setting (name, value) values (?, ?)", (f"f{k}", "x" * 100_000))
 
 
 def attempts(db, kind, subject_id):

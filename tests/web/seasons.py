@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -14,7 +15,8 @@ TIRED = (1, 1, 2, 3, 4, 5)
 
 
 def measured_take(db, name, gust, *, trust=1.0):
-    clip_id = clips.add(db, sha256=f"{name:0>64}", file=f"{name}.mp4", size_bytes=1)
+    sha256 = hashlib.sha256(name.encode()).hexdigest()
+    clip_id = clips.add(db, sha256=sha256, file=f"{sha256}.mp4", size_bytes=1)
     take_id = takes.add(db, clip_id=clip_id, name=name, brief_id=briefs.usual(db).id, setup_id=None)
     jobs.enqueue(db, "measure", clip_id)
     jobs.finish(db, "measure", clip_id)

@@ -121,3 +121,24 @@ def test_folders_that_cannot_be_are_said(library, tmp_path, place):
     }[place]  # fmt: skip
     with pytest.raises(MoveError):
         moving.check(library, folder)
+
+
+def test_what_else_lies_beside_the_films_comes_along(library, db, tmp_path, short_film):
+    with short_film.open("rb") as stream:
+        library.add(db, stream, file_name="short.mp4", size_bytes=None)
+    nested = library.originals / "2025" / "summer"
+    nested.mkdir(parents=True)
+    (nested / "old.mov").write_bytes(b"somebody's")
+    (library.stills / ".hidden").write_bytes(b"too")
+    (library.originals / "2025" / "link").symlink_to(nested / "old.mov")
+    (library.root / "letters").mkdir()
+    (library.root / "letters" / "a.txt").write_text("mine")
+    db.close()
+    target = tmp_path / "new"
+    moving.check(library, target)
+    moving.finish(library, target)
+    assert (target / "originals/2025/summer/old.mov").read_bytes() == b"somebody's"
+    assert (target / "originals/2025/link").is_symlink()
+    assert (target / "stills/.hidden").read_bytes() == b"too"
+    assert (target / "letters/a.txt").read_text() == "mine"
+    assert {one.stat().st_mode & 0o777 for one in target.rglob("*.mp4")} == {0o600}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 from hypothesis import given, settings
@@ -57,7 +58,7 @@ def motions(draw):
     cuts = sorted(draw(st.sets(st.integers(1, count - 1), max_size=4)))
     edges = [0, *cuts, count]
     shots = []
-    for start, stop in zip(edges[:-1], edges[1:], strict=True):
+    for start, stop in pairwise(edges):
         reason = draw(st.sampled_from([None, None, None, *REASONS]))
         rivals = tuple(
             RivalPath(path[start:stop] * k, trust[start:stop], 0.1 * k, -0.2, 30.0, 0.4, k == 0)

@@ -55,3 +55,19 @@ def test_the_ground_passes_under_a_line():
 def test_too_little_is_refused():
     with pytest.raises(InvalidArgumentError, match="n at least 8"):
         spectrum_of(np.zeros((4, 4)), rate_hz=RATE_HZ)
+
+
+def test_no_part_of_a_long_shot_is_left_out():
+    """Half loud, half still: whichever half it is, its power is half of the loud one's alone."""
+    rng = np.random.default_rng(4)
+    for seconds in range(30, 101, 5):
+        count = round(seconds * RATE_HZ)
+        loud = rng.normal(0, 1, (count, 4))
+        whole = spectrum_of(loud, rate_hz=RATE_HZ).power.sum()
+        late, early = loud.copy(), loud.copy()
+        late[: count // 2] = 0.0
+        early[count // 2 :] = 0.0
+        for half in (late, early):
+            share = spectrum_of(half, rate_hz=RATE_HZ).power.sum() / whole
+            # One Hann window sees its middle best; several overlap, but for the outer quarters.
+            assert 0.3 < share < 0.7, (seconds, share)
