@@ -132,6 +132,7 @@ def finish(library: Library, target: Path) -> None:
 
 def _carry(source: Path, target: Path) -> None:
     """A file or a folder, as it is."""
+    target.parent.mkdir(exist_ok=True, mode=0o700)
     if source.is_symlink():
         target.unlink(missing_ok=True)
         target.symlink_to(os.readlink(source))
