@@ -10,7 +10,8 @@ import logging
 import socket
 import threading
 import time
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 from ipaddress import ip_address
 from typing import TYPE_CHECKING, Any
@@ -20,7 +21,10 @@ import ifaddr
 
 from ridgewind.library.library import Library
 from ridgewind.library.local_networks import is_local
+from ridgewind.services import workers
 from ridgewind.services.pairing import Pairing
+from ridgewind.store import database
+from ridgewind.store.errors import StorageError
 from ridgewind.web.errors import ApiError, BadRequestError
 
 if TYPE_CHECKING:  # what opens to the network is imported as it opens: it is seldom, and large
@@ -33,12 +37,10 @@ MARK = "ridgewind.network"
 
 PORT = 8422
 THREADS = 8
-MOST_CONNECTIONS = 200
 LONELY_S = 30 * 60.0
 """Without a paired phone it closes by itself after so long."""
 
 WATCH_S = 5.0
-KEEP_ALIVE_S = 20
 BEGIN_S, END_S = 10.0, 2.0
 
 NOT_LOCAL = (
@@ -116,7 +118,7 @@ class Network:
                 certificate = certificate_for(self._library.network, address)
             except OSError as error:
                 raise ApiError(*NOT_KEPT, code="not_opened") from error
-            self._running = _Running(self._app, address, certificate)
+            self._running = _Running(self._app, address, certificate, self._is_known)
             self._seen_s = time.monotonic()
 
     def close(self) -> None:
@@ -142,6 +144,14 @@ class Network:
         """A paired phone is here."""
         self._seen_s = time.monotonic()
 
+    def _is_known(self, cookies: list[str], bearer: str) -> bool:
+        """Whether a paired phone, or a worker that is let in, holds one of these."""
+        with suppress(StorageError), database.opened(self._library.database) as db:
+            return any(self.pairing.phone_of(db, one) for one in cookies) or (
+                workers.worker_of(db, bearer) is not None
+            )
+        return False
+
     def _end(self) -> None:
         self.pairing.withdraw()
         if self._running is not None:
@@ -159,9 +169,17 @@ class Network:
 class _Running:
     """One listener that runs."""
 
-    def __init__(self, app: WSGIApplication, address: str, certificate: Certificate) -> None:
+    def __init__(
+        self,
+        app: WSGIApplication,
+        address: str,
+        certificate: Certificate,
+        is_known: Callable[[list[str], str], bool],
+    ) -> None:
         import uvicorn  # noqa: PLC0415
         from a2wsgi import WSGIMiddleware  # noqa: PLC0415
+
+        from ridgewind.web import slow_clients  # noqa: PLC0415
 
         listener = _listening(address)
         named = f"[{address}]" if ":" in address else address
@@ -171,10 +189,14 @@ class _Running:
         def marked(environ: Any, start: Any) -> Iterable[bytes]:
             return app({**environ, MARK: True}, start)
 
-        self._server = uvicorn.Server(
+        connections = slow_clients.Connections()
+        self._server = slow_clients.Server(
             uvicorn.Config(
-                WSGIMiddleware(marked, workers=THREADS),
-                http="h11",
+                slow_clients.WholeBodies(
+                    WSGIMiddleware(marked, workers=THREADS), connections, is_known=is_known
+                ),
+                http=slow_clients.protocol(connections),
+                loop="asyncio",
                 ws="none",
                 lifespan="off",
                 log_config=None,
@@ -182,8 +204,7 @@ class _Running:
                 access_log=False,
                 server_header=False,
                 proxy_headers=False,
-                limit_concurrency=MOST_CONNECTIONS,
-                timeout_keep_alive=KEEP_ALIVE_S,
+                timeout_keep_alive=int(slow_clients.HEAD_S),
                 timeout_graceful_shutdown=int(END_S),
                 ssl_certfile=str(certificate.chain),
                 ssl_keyfile=str(certificate.key),

@@ -45,12 +45,33 @@ MAY_CHANGE = {
 """What a paired phone may change: see, run, note, mark, measure and send; never delete, clear,
 restore, settle, or let others in."""
 
-HIDDEN = {
-    "network.network", "network.code_drawing", "folders.copy_of",
-    "folders.told_copies", "watched.watched",
-    "settings.cleared", "settings.deleted", "workers.all_workers",
+MAY_SEE = {
+    "interface", "pair", "status.status", "network.authority",
+    # takes, and what is shown of them
+    "takes.list_takes", "takes.one_take", "takes.still", "takes.film", "takes.path_of",
+    "takes.points_of", "takes.spectrum_of", "takes.subject_of", "takes.pulse",
+    "takes.simulated_camera", "many.ids_of", "many.narrowings", "logs.log_of_take",
+    "decisions.remedy_details", "decisions.renders_of", "decisions.rendered_film",
+    "decisions.windows", "compare.compare",
+    # practice
+    "plan.list_drills", "figures.drill_figure", "figures.small_figures",
+    "practice.list_sessions", "practice.one_session", "practice.matches", "practice.result",
+    "practice.slate", "practice.session_alone", "stage.stage", "live.setting",
+    "live.simulated_sensor",
+    # findings
+    "findings.eye", "findings.blind", "trials.list_trials", "trials.one_trial",
+    "trials.picked_trial", "limits.limits_of", "limits.endurance_of", "hand.hand",
+    "hand.hand_profile", "hand.film", "shot.ways_to_get", "shot.shot_like", "progress.season",
+    "progress.what_became_film", "progress.what_was_noted",
+    # outings
+    "outings.list_outings", "outings.outing", "outings.shot_slate", "outings.takes_of_outing",
+    "joined.joined", "joined.better_cut", "joined.used", "joined.film", "joined.film_file",
+    "joined.as_pdf", "joined.as_png",
+    # kit
+    "kit.whole_kit", "briefs.list_briefs", "bench.preview_film",
 }  # fmt: skip
-"""What a paired phone does not see: this computer's folders, and who else is let in."""
+"""What a paired phone reads: what its pages show. Not the archive, nor this computer's folders, nor
+files that name them, nor who else is let in."""
 
 NOT_HERE = (
     "A phone may see, run, note, mark, measure and send, and not do this.",
@@ -90,8 +111,8 @@ def check() -> Response | None:
     g.phone = found
     if request.path == "/pair":
         return _on_to("/field")
-    safe = request.method in SAFE_METHODS
-    if request.endpoint in HIDDEN or not (safe or request.endpoint in MAY_CHANGE):
+    allowed = MAY_SEE if request.method in SAFE_METHODS else MAY_CHANGE
+    if request.endpoint is not None and request.endpoint not in allowed:
         raise ForbiddenError(*NOT_HERE, code="not_on_phone")
     return None
 

@@ -179,10 +179,13 @@ def routes(library):
     ]
 
 
-def test_a_phone_may_change_what_is_listed_and_nothing_else(library, paired):
-    app, every = routes(library)
-    named = {rule.endpoint for _, rule in every}
-    assert named >= door.MAY_CHANGE | door.HIDDEN
+def test_a_phone_may_see_and_change_what_is_listed_and_nothing_else(library, paired):
+    _, every = routes(library)
+    reads = {rule.endpoint for method, rule in every if method == "GET"}
+    assert reads >= door.MAY_SEE
+    assert {rule.endpoint for method, rule in every if method != "GET"} >= door.MAY_CHANGE
+    closed = ("keeping.", "folders.", "watched.", "settings.", "workers.", "network.network")
+    assert not [one for one in door.MAY_SEE if one.startswith(closed)]
     for method, rule in every:
         path = rule.build(dict.fromkeys(rule.arguments, 1))[1]
         status, _, text = paired.ask(method, path)
@@ -190,10 +193,10 @@ def test_a_phone_may_change_what_is_listed_and_nothing_else(library, paired):
             assert status == 401, (method, path)  # for workers' keys alone
             continue
         refused = "not_on_phone" in text
-        changes = method not in ("GET", "HEAD")
-        wanted = rule.endpoint in door.HIDDEN or (changes and rule.endpoint not in door.MAY_CHANGE)
+        allowed = door.MAY_SEE if method == "GET" else door.MAY_CHANGE
         if rule.rule != "/pair":
-            assert refused is wanted, (method, path, status)
+            assert refused is (rule.endpoint not in allowed), (method, path, status)
+        assert str(library.root) not in text, (method, path)
 
 
 @pytest.mark.parametrize(
