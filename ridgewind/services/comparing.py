@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 
+from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.judge.assessment import Assessment
 from ridgewind.core.judge.lee import find_lee
 from ridgewind.core.practice.drill import Drill
@@ -16,6 +18,9 @@ from ridgewind.store.database import Connection
 
 MOST_TAKES = 40
 """Takes that are compared at once: more cannot be looked at."""
+
+MOST_NAMED = 1000
+NUMBER = re.compile(r"[0-9]{1,15}")
 
 TRACE_POINTS = 360
 """Points of a small trace: about its pixels across."""
@@ -161,11 +166,12 @@ def _candidate(judged: Judged, found: Assessment) -> Candidate:
 
 
 def take_ids(db: Connection, text: str) -> list[int]:
-    """Takes named by their numbers, "3,4,9"; those that are gone are left out."""
-    found = []
-    for part in text.split(","):
-        if part.strip().isdigit():
-            row = takes.by_id(db, int(part))
-            if row.deleted_at is None:
-                found.append(row.id)
-    return found
+    """Takes named by their numbers, "3,4,9", each once; the deleted are left out. Raises
+    InvalidArgumentError, and NotFoundError for one that never was."""
+    named = [part.strip() for part in text.split(",")]
+    if not all(NUMBER.fullmatch(part) for part in named):
+        raise InvalidArgumentError("takes", text[:100], "name takes by their numbers, as in 3,4,9")
+    if len(named) > MOST_NAMED:
+        raise InvalidArgumentError("takes", text[:100], f"name at most {MOST_NAMED} takes")
+    rows = [takes.by_id(db, number) for number in dict.fromkeys(int(part) for part in named)]
+    return [row.id for row in rows if row.deleted_at is None]

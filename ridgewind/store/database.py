@@ -14,6 +14,7 @@ from typing import Any
 from ridgewind.store.errors import (
     BusyError,
     DamagedError,
+    MissingReferenceError,
     NewerSchemaError,
     NoRoomError,
     NotFoundError,
@@ -53,6 +54,8 @@ def _translate_error(error: sqlite3.Error | OverflowError) -> Exception:
     if isinstance(error, OverflowError):  # a number that no row can have
         return NotFoundError("entry of that number", 0)
     code = getattr(error, "sqlite_errorcode", None)
+    if code == sqlite3.SQLITE_CONSTRAINT_FOREIGNKEY:
+        return MissingReferenceError()
     known = None if code is None else PASSING.get(code & 0xFF)
     return error if known is None else known(str(error))
 

@@ -2,6 +2,7 @@
 
 StoreError
 ├── NotFoundError      no such row
+│   └── MissingReferenceError   a row would point at none (also an IntegrityError of SQLite)
 ├── TypicalError       a typical entry that ships is not to be overwritten
 ├── NewerSchemaError   the library was written by a newer Ridgewind
 └── StorageError       the file itself does not serve
@@ -11,6 +12,8 @@ StoreError
 """
 
 from __future__ import annotations
+
+import sqlite3
 
 
 class StoreError(Exception):
@@ -23,6 +26,13 @@ class NotFoundError(StoreError):
     def __init__(self, what: str, key: int | str) -> None:
         super().__init__(f"there is no {what} {key}")
         self.what = what
+
+
+class MissingReferenceError(NotFoundError, sqlite3.IntegrityError):
+    """What is written points at something that is not there, or what goes is pointed at."""
+
+    def __init__(self) -> None:
+        super().__init__("entry that this points at", 0)
 
 
 class TypicalError(StoreError):

@@ -3,9 +3,24 @@
 from __future__ import annotations
 
 from functools import cache
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+RowId = Annotated[int, Field(ge=1, le=2**53)]
+"""Number of a row that a request names; as large as a browser can count."""
+
+MOST_CHOSEN = 20_000
+
+
+def _each_once(numbers: list[int]) -> list[int]:
+    if len(set(numbers)) != len(numbers):
+        raise ValueError("each may be named once")
+    return numbers
+
+
+RowIds = Annotated[list[RowId], Field(max_length=MOST_CHOSEN), AfterValidator(_each_once)]
+"""Several of them, in the order that is meant."""
 
 FeelName = Literal["locked", "smooth", "alive", "raw"]
 

@@ -55,7 +55,7 @@ class _Phrase:
 
 def _few(match: re.Match[str]) -> int:
     text = match[1].lower()
-    return int(text) if text.isdigit() else NUMBERS[text]
+    return int(text) if text.isdecimal() else NUMBERS[text]
 
 
 def _seconds(match: re.Match[str]) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from ridgewind.web.models import JobState, Model, ScreenName, Strict
+from ridgewind.web.models import JobState, Model, RowId, ScreenName, Strict
 
 
 class HandQuery(Strict):
@@ -61,7 +61,7 @@ class FilmAsk(Strict):
 
 
 class FilmPath(Model):
-    film_id: int = Field(ge=1)
+    film_id: RowId
 
 
 class HandFilm(Model):
@@ -79,7 +79,7 @@ class HandFilm(Model):
 
 
 class ProfileQuery(Strict):
-    brief_id: int | None = Field(default=None, ge=1)
+    brief_id: RowId | None = None
 
 
 class ProfileLine(Model):

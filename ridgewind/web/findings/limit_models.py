@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from pydantic import Field
-
-from ridgewind.web.models import Model, NamedLink, Strict
+from ridgewind.web.models import Model, NamedLink, RowId, Strict
 
 
 class LimitsQuery(Strict):
-    brief_id: int | None = Field(default=None, ge=1)
+    brief_id: RowId | None = None
 
 
 class ChanceCurve(Model):

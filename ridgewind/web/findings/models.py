@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from ridgewind.web.models import FeelName, Model, Strict
+from ridgewind.web.models import FeelName, Model, RowId, Strict
 from ridgewind.web.takes.models import FilmPart
 
 
@@ -60,13 +60,13 @@ class FeelPath(Model):
 
 
 class TargetBefore(Strict):
-    brief_id: int
+    brief_id: RowId
     own_target: float | None
 
 
 class MovedBrief(Strict):
-    from_id: int
-    to_id: int
+    from_id: RowId
+    to_id: RowId
 
 
 class UsedEye(Strict):

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ridgewind.web.models import FeelName, Model, NamedLink, ScreenName, Strict
+from ridgewind.web.models import FeelName, Model, NamedLink, RowId, ScreenName, Strict
 
 RemedyName = Literal["keep", "slow", "polish", "slow_polish", "nearer"]
 
@@ -16,8 +16,8 @@ class ShotQuery(Strict):
     what the brief says; a delivered size keeps the brief's shape. target: gust that is allowed,
     over the feel's own. focal_eq_mm: through which it is seen."""
 
-    brief_id: int | None = Field(default=None, ge=1)
-    setup_id: int | None = Field(default=None, ge=1)
+    brief_id: RowId | None = None
+    setup_id: RowId | None = None
     move: Literal["still", "move", "walk"] = "still"
     focal_eq_mm: float = Field(default=50.0, ge=8, le=1000)
     feel: FeelName | None = None
@@ -89,7 +89,7 @@ class ShotAnswer(Model):
 
 
 class LikePath(Model):
-    take_id: int = Field(ge=1)
+    take_id: RowId
 
 
 class LikeAnswer(Model):
@@ -105,7 +105,7 @@ class LikeAnswer(Model):
 
 
 class SetupOfShot(Strict):
-    setup_id: int = Field(ge=1)
+    setup_id: RowId
     focal_eq_mm: float = Field(ge=8, le=1000)
     fps: float = Field(ge=1, le=2000)
 

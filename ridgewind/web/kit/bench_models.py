@@ -15,7 +15,7 @@ from ridgewind.core.kit.strap import StrapPlan
 from ridgewind.core.kit.timing import Timing
 from ridgewind.services.benching import PanelProblem, Reach, Source, TakeDot
 from ridgewind.web.kit.models import SetupAsk
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 
 
 class PreviewPath(Model):
@@ -26,8 +26,8 @@ class BenchAsk(Strict):
     """A set-up, stored or not, and the brief to judge it by. setup_id: 0 while not stored.
     brief_id: null for the brief in use."""
 
-    setup_id: int = Field(ge=0)
-    brief_id: int | None
+    setup_id: RowId = Field(ge=0)
+    brief_id: RowId | None
     setup: SetupAsk
 
 

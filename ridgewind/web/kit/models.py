@@ -10,17 +10,17 @@ from pydantic import Field
 
 from ridgewind.core.kit.bench import Bench
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, RowIds, Strict
 
 NAME = Field(min_length=1, max_length=120)
 
 
 class ItemPath(Model):
-    item_id: int = Field(ge=1)
+    item_id: RowId
 
 
 class SetupPath(Model):
-    setup_id: int = Field(ge=1)
+    setup_id: RowId
 
 
 class CameraAsk(Strict):
@@ -62,9 +62,9 @@ class SupportItem(KitItem):
 
 class SetupAsk(Strict):
     name: str = NAME
-    camera_id: int
-    lens_id: int
-    support_ids: list[int] = Field(max_length=20)
+    camera_id: RowId
+    lens_id: RowId
+    support_ids: RowIds = Field(max_length=20)
     optics: Optics
     bench: Bench
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 
 
 class OpenAsk(Strict):
@@ -14,7 +14,7 @@ class OpenAsk(Strict):
 
 
 class PhonePath(Model):
-    phone_id: int = Field(ge=1)
+    phone_id: RowId
 
 
 class PhoneLine(Model):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from ridgewind.web.models import FeelName, Model, ScreenName, Strict
+from ridgewind.web.models import FeelName, Model, RowId, ScreenName, Strict
 
 
 class Likeness(Strict):
@@ -48,7 +48,7 @@ class BriefChange(BriefAsk):
 
 
 class BriefPath(Model):
-    brief_id: int = Field(ge=1)
+    brief_id: RowId
 
 
 class BriefItem(Model):

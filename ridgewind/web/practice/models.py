@@ -11,14 +11,14 @@ from ridgewind.core.practice.drill import Drill
 from ridgewind.core.practice.matching import Match
 from ridgewind.core.practice.session import Ask, Session
 from ridgewind.services.filing import LooseFilm
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 
 TakeState = Literal["planned", "filmed", "skipped"]
 Felt = Literal["good", "bad"]
 
 
 class SessionPath(Model):
-    session_id: int = Field(ge=1)
+    session_id: RowId
 
 
 class SessionTakePath(SessionPath):
@@ -31,7 +31,7 @@ class SessionAsk(Strict):
     name: str = Field(min_length=1, max_length=120)
     ask: Ask
     plan: Session
-    setup_id: int | None
+    setup_id: RowId | None
 
 
 class SessionTake(Model):
@@ -112,7 +112,7 @@ class TakeNote(Strict):
     wind: int | None = Field(default=None, ge=0, le=3)
     fatigue: int | None = Field(default=None, ge=1, le=5)
     tension: int | None = Field(default=None, ge=1, le=5)
-    take_id: int | None = None
+    take_id: RowId | None = None
 
 
 class Proposals(Model):

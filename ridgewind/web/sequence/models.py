@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ridgewind.core.sequence import shot as core
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, RowIds, Strict
 from ridgewind.web.takes.models import TakeLine
 
 MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
@@ -43,8 +43,8 @@ class OutingFacts(Strict):
     place: str = Field(default="", max_length=MOST_NAME)
     day: Day = Field(default="", pattern=r"^(\d{4}-\d{2}-\d{2})?$")
     light: str = Field(default="", max_length=MOST_NAME)
-    brief_id: int | None = None
-    setup_id: int | None = None
+    brief_id: RowId | None = None
+    setup_id: RowId | None = None
 
 
 class OutingAsk(OutingFacts):
@@ -56,11 +56,11 @@ class OutingAsk(OutingFacts):
 
 
 class OutingPath(Model):
-    outing_id: int = Field(ge=1)
+    outing_id: RowId
 
 
 class ShotPath(Model):
-    shot_id: int = Field(ge=1)
+    shot_id: RowId
 
 
 class LineAsk(Strict):
@@ -88,7 +88,7 @@ class ShotOrder(Strict):
     """Shots in the order on screen; those of base that are left out are taken out. base: the order
     that was seen."""
 
-    ids: list[int]
+    ids: RowIds
     base: list[int]
 
 
@@ -162,8 +162,8 @@ class Meetings(Model):
 class FiledTake(Strict):
     """A take and the shot that it meets, null for none."""
 
-    take_id: int = Field(ge=1)
-    shot_id: int | None
+    take_id: RowId
+    shot_id: RowId | None
     how: Literal["slate", "clock", "motion", "order", "hand"] = "hand"
 
 
@@ -190,8 +190,8 @@ class Piece(Strict):
     """A part of a take, as the sequence shows it; ranges are the core's, see
     ridgewind/core/sequence/piece.py. Times are of the film, from its first frame."""
 
-    take_id: int | None
-    shot_id: int | None
+    take_id: RowId | None
+    shot_id: RowId | None
     in_s: float
     out_s: float
     speed: float = Field(description="Share of full speed, where there is no ramp")
@@ -243,7 +243,7 @@ class PieceItem(Model):
 
 
 class CutPath(Model):
-    outing_id: int = Field(ge=1)
+    outing_id: RowId
     cut: int = Field(ge=0)
 
 

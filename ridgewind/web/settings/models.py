@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ridgewind.core.judge.cost import HEAVIEST
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 
 
 class ClearedLine(Model):
@@ -42,7 +42,7 @@ class DeletedAnswer(Model):
 
 
 class ClipPath(Model):
-    clip_id: int = Field(ge=1)
+    clip_id: RowId
 
 
 class WeightsBody(Strict):

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ridgewind.web.models import JobState, Model, Strict
+from ridgewind.web.models import JobState, Model, RowId, Strict
 from ridgewind.web.takes.models import ChoiceName, RemedyName
 
 DriftName = Literal["left", "right", "up", "down"]
@@ -124,7 +124,7 @@ class RenderList(Model):
 
 
 class RenderPath(Model):
-    render_id: int = Field(ge=1)
+    render_id: RowId
 
 
 class WindowColumns(Model):
@@ -139,7 +139,7 @@ class MarkAsk(Strict):
 
     smooth: bool | None
     blind: bool = False
-    render_id: int | None = None
+    render_id: RowId | None = None
 
 
 class ChoiceAsk(Strict):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from ridgewind.library.folders import FoundFilm, PassedOver
-from ridgewind.web.models import JobState, Model, Strict
+from ridgewind.web.models import JobState, Model, RowId, Strict
 
 LONGEST_PATH = 2000
 
@@ -26,7 +26,7 @@ class CopyAsk(FolderAsk):
 
 
 class CopyPath(Model):
-    copy_id: int = Field(ge=1)
+    copy_id: RowId
 
 
 class RefusedFilm(Model):

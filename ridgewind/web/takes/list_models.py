@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ridgewind.web.models import FeelName, Model, Strict
+from ridgewind.web.models import FeelName, Model, RowId, Strict
 from ridgewind.web.takes.models import ChoiceName, OriginName, RemedyName, TakeLine
 
 SortName = Literal["imported", "recorded", "name", "gust", "length", "worth"]
@@ -32,10 +32,10 @@ class FilterQuery(Strict):
     feel: FeelName | None = None
     text: str | None = Field(default=None, max_length=120)
     day: str | None = Field(default=None, pattern=r"^\d{4}-\d\d-\d\d$")
-    session_id: int | None = Field(default=None, ge=1)
+    session_id: RowId | None = None
     drill_key: str | None = Field(default=None, max_length=80)
     variation_key: str | None = Field(default=None, max_length=80)
-    setup_id: int | None = Field(default=None, ge=1)
+    setup_id: RowId | None = None
     cause: str | None = Field(default=None, max_length=40)
     choice: ChoiceName | Literal["open"] | None = None
     origin: OriginName | Literal["any"] | None = None

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ridgewind.core.motion.turn_rates import LogMapping
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 from ridgewind.web.takes.upload_models import KEY
 
 Sign = Literal[1, -1]
@@ -65,7 +65,7 @@ class LogAsk(Strict):
     name: str = Field(min_length=1, max_length=120)
     upload: str = Field(pattern=KEY, description="key under which the log's file has arrived")
     mapping: Mapping
-    take_id: int | None
+    take_id: RowId | None
     stretch: KeptPart | None = None
 
 

@@ -6,11 +6,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, RowIds, Strict
 from ridgewind.web.takes.list_models import OrderQuery
 from ridgewind.web.takes.models import ChoiceName, TakeName
-
-MOST_CHOSEN = 20_000
 
 
 class IdsQuery(OrderQuery):
@@ -26,7 +24,7 @@ class TakeIds(Model):
 class Chosen(Strict):
     """Takes, in the order in which they are meant."""
 
-    ids: list[int] = Field(min_length=1, max_length=MOST_CHOSEN)
+    ids: RowIds = Field(min_length=1)
 
 
 class ManyAsk(Chosen):
@@ -35,8 +33,8 @@ class ManyAsk(Chosen):
     the files. choice: null leaves them open. deleted: hide them."""
 
     name: TakeName | None = None
-    brief_id: int | None = None
-    setup_id: int | None = None
+    brief_id: RowId | None = None
+    setup_id: RowId | None = None
     own_capture_fps: float | None = Field(default=None, ge=1, le=2000)
     choice: ChoiceName | None = None
     deleted: Literal[True] | None = None
@@ -50,7 +48,7 @@ class ManyAnswer(Model):
 
 
 class ChangePath(Model):
-    change_id: int = Field(ge=1)
+    change_id: RowId
 
 
 class ManyRenders(Model):

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from ridgewind.web.models import FeelName, JobState, Model, NamedLink, Strict
+from ridgewind.web.models import FeelName, JobState, Model, NamedLink, RowId, Strict
 from ridgewind.web.plan.brief_models import Brief
 from ridgewind.web.takes.whose_models import ShotDoubt
 
@@ -51,7 +51,7 @@ class TakeLine(Model):
 
 
 class TakePath(Model):
-    take_id: int = Field(ge=1)
+    take_id: RowId
 
 
 class ImportAnswer(Model):
@@ -334,8 +334,8 @@ class TakeChange(Strict):
     the set-up's. own_capture_fps: null leaves it to the file and the set-up. own_name: null goes
     back to what it is filed under, or to its file's name."""
 
-    brief_id: int | None = None
-    setup_id: int | None = None
+    brief_id: RowId | None = None
+    setup_id: RowId | None = None
     own_focal_eq_mm: float | None = Field(default=None, ge=1, le=3000)
     own_capture_fps: float | None = Field(default=None, ge=1, le=2000)
     own_name: TakeName | None = None

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ridgewind.web.models import Model, Strict
+from ridgewind.web.models import Model, RowId, Strict
 
 LentKind = Literal["measure", "render"]
 
@@ -27,7 +27,7 @@ class SeatAnswer(Model):
 
 
 class SeatPath(Model):
-    seat_id: int = Field(ge=1)
+    seat_id: RowId
 
 
 class ClaimAsk(Strict):
@@ -98,7 +98,7 @@ class EmptyAnswer(Model):
 
 
 class WorkerPath(Model):
-    worker_id: int = Field(ge=1)
+    worker_id: RowId
 
 
 class WorkerAsk(Strict):
