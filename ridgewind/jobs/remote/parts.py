@@ -7,7 +7,7 @@ import shutil
 from pathlib import Path
 
 from ridgewind.films.orders import MeasureResult, RenderResult
-from ridgewind.jobs.remote import wire
+from ridgewind.jobs.remote import believable, wire
 from ridgewind.jobs.remote.wire import Result
 from ridgewind.library.library import SPARE_BYTES, Library
 from ridgewind.media.errors import DISK_FULL, MediaError
@@ -74,6 +74,8 @@ class Parts:
             if sha256_of(self.path(lease, name)) != digest:
                 self.path(lease, name).unlink(missing_ok=True)
                 raise PartError
+        if not all(believable.is_believable(name, self.path(lease, name)) for name in names):
+            raise PartError
         told = self.path(lease, "result")
         if told.stat().st_size > MOST_RESULT_BYTES:
             raise PartError

@@ -8,12 +8,15 @@ from __future__ import annotations
 import base64
 import io
 import json
-from dataclasses import asdict, astuple
+import struct
+import zipfile
+import zlib
+from dataclasses import asdict
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import TypeAdapter, ValidationError
+from pydantic import TypeAdapter
 
 from ridgewind.core.clip import Clip
 from ridgewind.core.judge.recipe import Recipe
@@ -22,6 +25,7 @@ from ridgewind.core.motion.subject import Mark, Subject, SubjectPath
 from ridgewind.core.practice.slate import SlateSeen
 from ridgewind.films.measuring import Measured
 from ridgewind.films.orders import MeasureOrder, MeasureResult, RenderOrder, RenderResult
+from ridgewind.jobs.remote import believable
 from ridgewind.store import clips
 from ridgewind.store.clips import ClipFactsRow
 from ridgewind.store.jobs import Fault
@@ -31,12 +35,18 @@ Result = MeasureResult | RenderResult | Fault
 """What came of an order; a Fault where the film cannot be done."""
 
 _RECIPE, _CLIP, _MARKS = TypeAdapter(Recipe), TypeAdapter(Clip), TypeAdapter(tuple[Mark, ...])
-_SLATES, _RENDERED, _FAULT = (
-    TypeAdapter(list[SlateSeen]), TypeAdapter(RenderResult), TypeAdapter(Fault),
-)  # fmt: skip
-_FACTS = TypeAdapter(ClipFactsRow)
 MOST_WORDS = 300
 """Letters of each part of a fault."""
+
+MOST_PATH_BYTES = 512 << 20
+"""Of a path as it is unpacked; an hour at 60 frames a second is 20 MB."""
+
+UNREADABLE = (
+    ValueError, KeyError, TypeError, AttributeError, IndexError, OverflowError, EOFError, OSError,
+    MemoryError, NotImplementedError, struct.error, zlib.error, zipfile.BadZipFile, RecursionError,
+    SyntaxError,
+)  # fmt: skip
+"""What the libraries say of text, ZIP files and arrays that are damaged, or made to be so."""
 
 _PLANNED = TypeAdapter(list[tuple[int, int, float]] | None)
 
@@ -84,7 +94,7 @@ def order_read(text: str) -> Order:
                 "subject": None if render["subject"] is None else _subject(render["subject"]),
             }
         )
-    except (ValueError, KeyError, TypeError, ValidationError) as error:
+    except UNREADABLE as error:
         raise WireError(f"no order: {error}") from error
 
 
@@ -112,20 +122,17 @@ def result_read(text: str) -> Result:
     try:
         told = json.loads(text)
         if "fault" in told:
-            fault = _FAULT.validate_python(told["fault"])
-            return Fault(*(words[:MOST_WORDS] for words in astuple(fault)))
+            return believable.fault(told["fault"], most_words=MOST_WORDS)
         if "rendered" in told:
-            return _RENDERED.validate_python(told["rendered"])
+            return believable.rendered(told["rendered"])
         measured = told["measured"]
-        facts = _FACTS.validate_python(measured["facts"])
+        facts = believable.facts(measured["facts"])
         motion = _unpacked(measured["motion"])
-        if not len(motion.t_s) == len(motion.error) == facts.frames:
-            raise ValueError("the path is not of the film's frames")
-        return MeasureResult(
-            Measured(motion=motion, title=measured["title"], **asdict(facts)),
-            _SLATES.validate_python(measured["slates"]),
-        )
-    except (ValueError, KeyError, TypeError, ValidationError) as error:
+        believable.require_path(motion, frames=facts.frames)
+        slates = [SlateSeen(**one) for one in believable.slates(measured["slates"])]  # type: ignore[arg-type]
+        title = believable.title(measured["title"])
+        return MeasureResult(Measured(motion=motion, title=title, **asdict(facts)), slates)
+    except UNREADABLE as error:
         raise WireError(f"no result: {error}") from error
 
 
@@ -134,7 +141,11 @@ def _packed(motion: Motion) -> str:
 
 
 def _unpacked(text: str) -> Motion:
-    return clips.unpack(base64.b64decode(text, validate=True))
+    data = base64.b64decode(text, validate=True)
+    with zipfile.ZipFile(io.BytesIO(data)) as parts:
+        if sum(info.file_size for info in parts.infolist()) > MOST_PATH_BYTES:
+            raise ValueError("a path is too large")
+    return clips.unpack(data)
 
 
 def _subject_told(subject: Subject) -> dict[str, Any]:
