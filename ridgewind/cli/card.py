@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from pathlib import Path
 
 import click
@@ -11,6 +10,7 @@ from ridgewind.cli.common import FOLDER, SETTINGS, Refusal
 from ridgewind.core.practice.slate import slate_text
 from ridgewind.library import moving
 from ridgewind.library.library import Library
+from ridgewind.moments import moment_of
 from ridgewind.standin.card import CardTake, film_card
 from ridgewind.store import database, drills, sessions
 from ridgewind.store.errors import NotFoundError
@@ -50,7 +50,7 @@ def card(folder: Path, data: Path, session_id: int | None) -> None:
             CardTake(
                 position=take.position,
                 slate=slate_text(session.id, take.position),
-                ended=datetime.fromisoformat(take.filmed_at),
+                ended=moment_of(take.filmed_at),
                 take_s=session.plan.blocks[take.block].take_s,
                 control=take.variation_key == drill.control.key,
                 tempo=drill.tempo,

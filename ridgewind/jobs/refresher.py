@@ -8,7 +8,10 @@ from __future__ import annotations
 
 import logging
 import threading
+from contextlib import suppress
+from datetime import UTC, datetime
 
+from ridgewind.library import newest_error
 from ridgewind.library.library import Library
 from ridgewind.services import assessing
 from ridgewind.store import database
@@ -55,5 +58,12 @@ class Refresher:
 
     def _drain(self) -> None:
         with database.opened(self._library.database) as db:
-            while not self._stopping.is_set() and assessing.refresh(db, budget_s=AT_A_TIME_S):
+            while not self._stopping.is_set() and assessing.refresh(
+                db, budget_s=AT_A_TIME_S, on_fault=self._note
+            ):
                 pass
+
+    def _note(self, error: Exception) -> None:
+        """For `ridgewind doctor`."""
+        with suppress(OSError):
+            newest_error.keep(self._library.root, error, number="judge", at=datetime.now(UTC))

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from datetime import UTC, datetime
+from datetime import datetime
 from pathlib import Path
 
 import numpy as np
@@ -26,6 +26,7 @@ from ridgewind.core.motion.turn_rates import (
     turn_rates,
 )
 from ridgewind.library.library import Library
+from ridgewind.moments import utc_text
 from ridgewind.store import briefs, clips, database, jobs, kit, motion_logs, summaries, takes
 from ridgewind.store.clips import LOG_CODEC
 from ridgewind.store.database import Connection
@@ -65,7 +66,7 @@ def facts_of(
     motion: Motion, size: tuple[int, int], codec: str, filmed_at: datetime | None = None
 ) -> clips.ClipFactsRow:
     """Facts of a clip whose path comes from a log. filmed_at: aware of its zone."""
-    recorded = None if filmed_at is None else filmed_at.astimezone(UTC).isoformat()
+    recorded = None if filmed_at is None else utc_text(filmed_at)
     step_s = float(np.median(np.diff(motion.t_s)))
     return clips.ClipFactsRow(
         width=max(size[0], 1), height=max(size[1], 1), fps=round(1.0 / step_s, 3),
@@ -147,5 +148,5 @@ def take_in_again(library: Library, db: Connection, file: str, name: str) -> boo
         )  # fmt: skip
         keep_path(db, clip_id, rates, focal_eq_mm=takes.by_id(db, take_id).focal_eq_mm)
         motion_logs.remember(db, table.names, mapping)
-        summaries.mark_take_stale(db, take_id)
+        summaries.await_judgement(db, take_id)
     return True

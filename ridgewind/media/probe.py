@@ -26,6 +26,7 @@ from ridgewind.media.errors import (
     UnreadableError,
     translated,
 )
+from ridgewind.moments import normalised
 
 SMALLEST_PX = 64
 """Pictures with a shorter side than this hold too little to measure (chosen here)."""
@@ -43,7 +44,7 @@ WITHOUT_INDEX = {"mpegts", "mpeg"}
 @dataclass(frozen=True)
 class ClipFacts:
     """width, height: px as coded, before rotation. duration_s: as the file claims, or None.
-    frames: as the file claims, 0 where it does not say. recorded_at: ISO text or None.
+    frames: as the file claims, 0 where it does not say. recorded_at: in UTC, or None.
     focal_mm, focal_eq_mm: true and equivalent focal length, and capture_fps: frames a second at
     which it was filmed, where the metadata holds them."""
 
@@ -110,7 +111,7 @@ def facts_in(film: av.container.InputContainer) -> ClipFacts:
         duration_s=duration if duration and duration > 0 else None,
         frames=stream.frames,
         has_sound=bool(film.streams.audio),
-        recorded_at=metadata.get("creation_time"),
+        recorded_at=normalised(metadata.get("creation_time")),
         title=metadata.get("title"),
         focal_mm=focal_mm,
         focal_eq_mm=focal_eq_mm,

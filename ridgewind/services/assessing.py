@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import threading
 import time
 from collections import OrderedDict
@@ -34,8 +35,11 @@ from ridgewind.store import (
 )
 from ridgewind.store.clips import LOG_CODEC, ClipRow
 from ridgewind.store.database import Connection
+from ridgewind.store.errors import StorageError
 from ridgewind.store.takes import TakeRow
 from ridgewind.store.whose_motion import SaidRow
+
+log = logging.getLogger(__name__)
 
 RIDGE_COLUMNS = 48
 RIDGE_BANDS = 5
@@ -48,6 +52,9 @@ LEAST_STRETCH = 1.8
 played at 30 is 2, and a phone that falls from 30 to 24 in low light is 1.25)."""
 
 LEAST_PART_FRAMES = 12
+APART_S = 600.0
+"""For which a take that could not be judged is left alone."""
+
 LONG_FRAMES = range(5000, MOST_KEPT)
 """Of which a judgement is worked out in parts side by side: of fewer it takes some twenty
 milliseconds, and three threads one; of more it takes much memory, and at once three times that."""
@@ -186,18 +193,52 @@ def first_cause(assessment: Assessment) -> str | None:
     return causes[0].key if causes else None
 
 
-def refresh(db: Connection, *, budget_s: float) -> int:
+def refresh(
+    db: Connection,
+    *,
+    budget_s: float,
+    on_fault: Callable[[Exception], None] = lambda _error: None,
+) -> int:
     """Judge again what a changed brief has made stale, newest first, for at most about
-    budget_s; returns how many are left."""
+    budget_s; returns how many are left. One that cannot be judged is set apart for a while, so that
+    it stops no other; on_fault is told of it."""
     end = time.monotonic() + budget_s
-    while waiting := summaries.stale_ids(db, limit=20):
+    while waiting := summaries.stale_ids(db, limit=20, without=_apart.now()):
         for take_id in waiting:
-            if summarise(db, take_id).assessment is None:
-                with database.atomic(db):
-                    summaries.forget(db, take_id)
+            try:
+                if summarise(db, take_id).assessment is None:
+                    with database.atomic(db):
+                        summaries.forget(db, take_id)
+            except StorageError:
+                raise
+            except Exception as error:
+                log.exception("take %s cannot be judged; it is tried again later", take_id)
+                _apart.put(take_id)
+                on_fault(error)
             if time.monotonic() > end:
-                return summaries.stale_count(db)
+                return summaries.stale_count(db, without=_apart.now())
     return 0
+
+
+class _Apart:
+    """Takes that could not be judged, each until it is tried again; safe between threads."""
+
+    def __init__(self) -> None:
+        self._until_s: dict[int, float] = {}
+        self._guard = threading.Lock()
+
+    def put(self, take_id: int) -> None:
+        with self._guard:
+            self._until_s[take_id] = time.monotonic() + APART_S
+
+    def now(self) -> list[int]:
+        with self._guard:
+            now = time.monotonic()
+            self._until_s = {one: until for one, until in self._until_s.items() if until > now}
+            return list(self._until_s)
+
+
+_apart = _Apart()
 
 
 def small_ridge(line: Trace) -> bytes:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import date, timedelta
 
 from ridgewind.library.library import KEEP_DELETED_DAYS, Library
+from ridgewind.moments import moment_of
 from ridgewind.services.errors import ORIGINAL_GONE, GoneError
 from ridgewind.store import clips, takes
 from ridgewind.store.clips import ClipRow
@@ -59,7 +60,7 @@ def deleted(db: Connection) -> list[Deleted]:
     found = []
     for take in takes.deleted(db):
         assert take.deleted_at is not None
-        gone = datetime.fromisoformat(take.deleted_at) + timedelta(days=KEEP_DELETED_DAYS)
+        gone = moment_of(take.deleted_at) + timedelta(days=KEEP_DELETED_DAYS)
         found.append(Deleted(take.id, take.name, gone.date()))
     return found
 
@@ -73,7 +74,7 @@ def bring_back(library: Library, db: Connection, clip_id: int) -> None:
 def _aside(library: Library, db: Connection, clip: ClipRow) -> Aside:
     assert clip.cleared_at is not None
     found = takes.of_clip(db, clip.id)
-    gone = datetime.fromisoformat(clip.cleared_at) + timedelta(days=KEEP_DELETED_DAYS)
+    gone = moment_of(clip.cleared_at) + timedelta(days=KEEP_DELETED_DAYS)
     return Aside(
         clip, found[0].name if found else clip.file, gone.date() if library.is_aside(clip) else None
     )

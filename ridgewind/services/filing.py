@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from ridgewind.core.practice.matching import Film, Match, Planned, match
 from ridgewind.core.practice.session import COUNT_IN_S
+from ridgewind.moments import moment_of
 from ridgewind.services import assessing
 from ridgewind.store import clips, database, drills, sessions, summaries, takes
 from ridgewind.store.database import Connection
@@ -129,11 +129,4 @@ def _rolled_part(db: Connection, take_id: int, take_s: float) -> tuple[float, fl
 
 
 def _seconds(moment: str | None) -> float | None:
-    """Seconds since 1970 of an ISO moment; one without a zone is taken as UTC."""
-    if moment is None:
-        return None
-    try:
-        parsed = datetime.fromisoformat(moment)
-    except ValueError:
-        return None
-    return (parsed if parsed.tzinfo else parsed.replace(tzinfo=UTC)).timestamp()
+    return None if moment is None else moment_of(moment).timestamp()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
 
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.moves import MeasuredMove
@@ -17,6 +16,7 @@ from ridgewind.core.sequence.meeting import (
     meet,
 )
 from ridgewind.core.sequence.order import filming_order
+from ridgewind.moments import moment_of
 from ridgewind.services import assessing
 from ridgewind.store import database, outings, sessions, takes
 from ridgewind.store.database import Connection
@@ -104,7 +104,7 @@ def _filmed(db: Connection, film: LooseFilmRow) -> FilmedTake:
         slate = outing_of((film.slate_session, film.slate_take))
     begun_s = None
     if film.recorded_at is not None:
-        begun_s = datetime.fromisoformat(film.recorded_at).timestamp() + film.from_s
+        begun_s = moment_of(film.recorded_at).timestamp() + film.from_s
     return FilmedTake(film.take_id, slate, begun_s, film.duration_s, move, moved=known)
 
 
@@ -117,4 +117,4 @@ def _move_of(db: Connection, take_id: int) -> tuple[bool, MeasuredMove | None]:
 def _got_s(shot: ShotRow) -> float | None:
     if shot.state != "got" or shot.changed_at is None:
         return None
-    return datetime.fromisoformat(shot.changed_at).timestamp()
+    return moment_of(shot.changed_at).timestamp()

@@ -6,12 +6,12 @@ import math
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
 
 from ridgewind.core.practice.drill import Drill, HoldTechnique
 from ridgewind.core.trials.effects import Seen, Tiredness, effects_of, takes_until, tiredness_of
 from ridgewind.core.trials.feeling import Feeling, FeltTake, feeling_of
 from ridgewind.core.trials.trial import Estimate
+from ridgewind.moments import moment_of
 from ridgewind.services import trials
 from ridgewind.services.figures import FIGURES
 from ridgewind.store import drills, findings
@@ -154,7 +154,7 @@ def rests_before(counted: Sequence[FiledTake], library: dict[str, Drill]) -> dic
     """Seconds from the end of the take before to the beginning of each, by take id; those of a take
     whose time, or whose forerunner's, is not known are left out."""
     moments = {
-        (one.session_id, one.place): datetime.fromisoformat(one.filmed_at).timestamp()
+        (one.session_id, one.place): moment_of(one.filmed_at).timestamp()
         for one in counted
         if one.filmed_at is not None
     }

@@ -14,6 +14,7 @@ from ridgewind.core.practice.due import Due, Result, days_ahead, due
 from ridgewind.core.practice.session import Ask, Session, build_session
 from ridgewind.core.practice.slate import slate_text
 from ridgewind.core.units import told_length
+from ridgewind.moments import moment_of
 from ridgewind.services import codes
 from ridgewind.store import database, drills, kit, sessions
 from ridgewind.store.database import Connection
@@ -193,4 +194,4 @@ def iso(day: int) -> str:
 
 def _local_day(moment: str) -> int:
     """The day of an ISO moment, in this computer's own time."""
-    return datetime.fromisoformat(moment).astimezone().date().toordinal()
+    return moment_of(moment).date().toordinal()

@@ -11,6 +11,7 @@ from statistics import median
 from ridgewind.core.practice.drill import Drill
 from ridgewind.core.trials.curves import Progress, progress_of
 from ridgewind.core.trials.next_work import Standing, Work, next_work
+from ridgewind.moments import moment_of
 from ridgewind.services import trials
 from ridgewind.services.figures import FIGURES, Figure
 from ridgewind.store import drills, findings
@@ -120,7 +121,7 @@ def _by_drill(filed: Sequence[FiledTake]) -> dict[str, list[FiledTake]]:
 def _counted(filed: Sequence[FiledTake], figure: Figure) -> list[Counted]:
     """Takes that count in a trial and have a day, in the order in which they were filmed."""
     known = [
-        (one, datetime.fromisoformat(one.filmed_at).astimezone(), one.figures[figure.key])
+        (one, moment_of(one.filmed_at), one.figures[figure.key])
         for one in filed
         if one.filmed_at is not None and not trials.take_of(one, figure).why_out
     ]
@@ -171,7 +172,7 @@ def _weeks(filed: Sequence[FiledTake], shown: Sequence[Counted], *, own: bool) -
     practised: dict[date, dict[int, list[datetime]]] = defaultdict(lambda: defaultdict(list))
     for take in filed:
         if take.filmed_at is not None:
-            moment = datetime.fromisoformat(take.filmed_at).astimezone()
+            moment = moment_of(take.filmed_at)
             practised[_monday(moment)][take.session_id].append(moment)
     values: dict[date, list[Counted]] = defaultdict(list)
     for one in shown:

@@ -8,7 +8,6 @@ cross-correlation; that difference then places the log under films whose picture
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from datetime import datetime
 from pathlib import Path
 from typing import Literal
 
@@ -29,6 +28,7 @@ from ridgewind.library.library import Library
 from ridgewind.library.logs import lines_of, path_at
 from ridgewind.media.decode import Film
 from ridgewind.media.errors import MediaError
+from ridgewind.moments import moment_of
 from ridgewind.services import logs
 from ridgewind.store import clips, motion_logs
 from ridgewind.store.database import Connection
@@ -131,7 +131,7 @@ def _film(library: Library, row: FilmedRow) -> _Film | None:
             return None
     if recorded_at is None or duration_s is None or row.file.endswith(".csv"):
         return None
-    return _Film(row, datetime.fromisoformat(recorded_at).timestamp(), duration_s)
+    return _Film(row, moment_of(recorded_at).timestamp(), duration_s)
 
 
 def _look(db: Connection, film: _Film, rates: TurnRates, clock_s: float) -> _Found:

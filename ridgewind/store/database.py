@@ -6,7 +6,6 @@ import secrets
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
-from datetime import UTC, datetime
 from importlib import resources
 from pathlib import Path
 from typing import Any
@@ -149,11 +148,6 @@ def connect(path: Path, *, busy_s: float | None = None) -> sqlite3.Connection:
         connection.close()
         raise
     return connection
-
-
-def moment_text(when: datetime) -> str:
-    """A moment, aware of its zone, as NOW writes it, so that the two compare as text."""
-    return f"{when.astimezone(UTC).isoformat(timespec='milliseconds')[:-6]}Z"
 
 
 def days_ago(days: int) -> str:

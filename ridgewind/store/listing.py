@@ -12,11 +12,8 @@ MOST_ROWS = 200
 """Rows that one page of the list may hold."""
 
 _TAKEN = "coalesce(clip.recorded_at, take.imported_at)"
-DAY = (
-    f"iif({_TAKEN} glob '*Z' or {_TAKEN} glob '*[+-][0-9][0-9]:[0-9][0-9]',"
-    f" date({_TAKEN}, 'localtime'), substr({_TAKEN}, 1, 10))"
-)
-"""The day on which a take was filmed, here; a camera's clock without a zone shows it already."""
+DAY = f"date({_TAKEN}, 'localtime')"
+"""The day on which a take was filmed, here."""
 
 _SETTLED = "coalesce(take.choice, 'open')"
 

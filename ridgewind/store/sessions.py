@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ridgewind.core.practice.session import Ask, Session
+from ridgewind.moments import utc_text
 from ridgewind.store.as_json import AsJson
-from ridgewind.store.database import NOW, moment_text
+from ridgewind.store.database import NOW
 from ridgewind.store.errors import NotFoundError
 
 _ASK = AsJson(Ask)
@@ -96,7 +97,7 @@ def add(
         f" values (?, coalesce(?, {NOW}), ?, ?, ?)",
         (
             name,
-            None if made_at is None else moment_text(made_at),
+            None if made_at is None else utc_text(made_at),
             _ASK.text(ask),
             _PLAN.text(plan),
             setup_id,
@@ -155,7 +156,7 @@ def set_state(
     """A take was filmed or skipped, or is to be done again. filmed_at: when, aware of its zone;
     None is now, and so is what has not come yet. keep_time: where it already has a time at which
     it was filmed, that stays."""
-    given = None if filmed_at is None else moment_text(filmed_at)
+    given = None if filmed_at is None else utc_text(filmed_at)
     when = f"min(coalesce(:given, {NOW}), {NOW})" if state == "filmed" else "null"
     if keep_time:
         when = f"coalesce(filmed_at, {when})"

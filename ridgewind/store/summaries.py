@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Collection
 from dataclasses import dataclass
 
 import numpy as np
@@ -35,25 +36,35 @@ def mark_take_stale(db: sqlite3.Connection, take_id: int) -> None:
     db.execute("update summary set stale = stale + 1 where take_id = ?", (take_id,))
 
 
+def await_judgement(db: sqlite3.Connection, take_id: int) -> None:
+    """A take that is measured has no line yet; it is judged with those that are out of date."""
+    db.execute("insert into summary (take_id, ridge, stale) values (?, x'', 1)", (take_id,))
+
+
 def staleness(db: sqlite3.Connection, take_id: int) -> int:
     """How often a take's line went out of date since it was worked out; read before judging."""
     row = db.execute("select stale from summary where take_id = ?", (take_id,)).fetchone()
     return 0 if row is None else int(row["stale"])
 
 
-def stale_ids(db: sqlite3.Connection, *, limit: int) -> list[int]:
-    """Takes whose line is out of date, newest first."""
+def stale_ids(db: sqlite3.Connection, *, limit: int, without: Collection[int] = ()) -> list[int]:
+    """Takes whose line is out of date, newest first. without: that are not asked for."""
     rows = db.execute(
-        "select take_id from summary where stale > 0 order by take_id desc limit ?", (limit,)
+        "select take_id from summary where stale > 0"
+        " and take_id not in (select value from json_each(?)) order by take_id desc limit ?",
+        (json.dumps(sorted(without)), limit),
     )
     return [row["take_id"] for row in rows]
 
 
-def stale_count(db: sqlite3.Connection) -> int:
+def stale_count(db: sqlite3.Connection, *, without: Collection[int] = ()) -> int:
+    """How many of them there are, but for those that were deleted."""
     # "cross": looked for among the few that are out of date, not among all takes.
     row = db.execute(
         "select count(*) as many from summary cross join take on take.id = summary.take_id"
         " where stale > 0 and take.deleted_at is null"
+        " and take_id not in (select value from json_each(?))",
+        (json.dumps(sorted(without)),),
     ).fetchone()
     return int(row["many"])
 

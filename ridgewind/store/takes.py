@@ -10,8 +10,9 @@ from typing import Literal
 
 from ridgewind.core.brief import Brief
 from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
+from ridgewind.moments import utc_text
 from ridgewind.store import briefs, jobs, outings, renders, summaries
-from ridgewind.store.database import DAYS_AGO, NOW, days_ago, moment_text
+from ridgewind.store.database import DAYS_AGO, NOW, days_ago
 from ridgewind.store.errors import NotFoundError
 
 LENGTH = "coalesce(take.film_to_s - take.film_from_s, clip.duration_s)"
@@ -236,7 +237,7 @@ def set_own_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None
 
 def set_imported(db: sqlite3.Connection, take_id: int, when: datetime) -> None:
     """Say when a take came in, aware of its zone."""
-    db.execute("update take set imported_at = ? where id = ?", (moment_text(when), take_id))
+    db.execute("update take set imported_at = ? where id = ?", (utc_text(when), take_id))
 
 
 def set_filed_name(db: sqlite3.Connection, take_id: int, name: str | None) -> None:

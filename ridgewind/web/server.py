@@ -14,6 +14,7 @@ from ridgewind.imports import uncollected
 from ridgewind.library import moving
 from ridgewind.library.library import Library
 from ridgewind.library.tidying import tidy
+from ridgewind.moments import utc_text
 from ridgewind.store import database, settings
 from ridgewind.store.errors import DamagedError
 from ridgewind.store.settings import MendedNote
@@ -86,7 +87,7 @@ def _put_in_order(library: Library, start: Start) -> None:
     films = tidy(library)
     if mended is None:
         return
-    note = MendedNote(database.moment_text(mended.made_at), films, mended.damaged.name)
+    note = MendedNote(utc_text(mended.made_at), films, mended.damaged.name)
     with database.opened(library.database) as db, database.atomic(db):
         settings.set_mended(db, note)
     start.announce(

@@ -142,8 +142,9 @@ class Leases:
                 lease = secrets.token_urlsafe(18)
                 with database.atomic(db):
                     claimed = jobs.claim(db, kind, one, lease=lease)
-                if claimed:
-                    return self._lend(db, seat, kind, one, lease)
+                # One that cannot be lent is left to this machine, and keeps none from the next.
+                if claimed and (lent := self._lend(db, seat, kind, one, lease)) is not None:
+                    return lent
         return None
 
     def beat(self, seat_id: int, worker_id: int, lease: str | None, done: float | None) -> bool:

@@ -14,8 +14,9 @@ from ridgewind.library import second_disk, snapshots, space
 from ridgewind.library.library import KEEP_DELETED_DAYS
 from ridgewind.library.moving import MoveError
 from ridgewind.library.second_disk import SecondDiskError
+from ridgewind.moments import moment_of, utc_text
 from ridgewind.services import archiving, taking_back
-from ridgewind.store import clips, database
+from ridgewind.store import clips
 from ridgewind.store.merging import MergeRow
 from ridgewind.web.blueprint import blueprint
 from ridgewind.web.context import FAULTS, answered, current
@@ -44,7 +45,7 @@ def kept() -> Response:
     return answered(
         models.Kept(
             merged=None if last is None else _merged(last),
-            copies=[database.moment_text(one.made_at) for one in found],
+            copies=[utc_text(one.made_at) for one in found],
             films_bytes=sum(
                 path.stat().st_size
                 for folder in (library.originals, library.cleared, library.copies)
@@ -66,7 +67,7 @@ def take_back() -> Response:
 
 
 def _merged(last: MergeRow) -> models.MergedLine:
-    until = datetime.fromisoformat(last.made_at) + timedelta(days=KEEP_DELETED_DAYS)
+    until = moment_of(last.made_at) + timedelta(days=KEEP_DELETED_DAYS)
     return models.MergedLine(
         source=last.source, made_at=last.made_at, until=until.date().isoformat()
     )
