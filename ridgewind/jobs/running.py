@@ -95,7 +95,18 @@ def patiently(db: Connection, write: Callable[[], T]) -> T:
             if not told:
                 log.warning("the library cannot be written (%s); it is tried until it can", error)
             told = True
+            _waits()
             time.sleep(RETRY_S)
+
+
+def waits_by(give_sign: Callable[[], None]) -> None:
+    """Say how this process gives signs of life while it can write nothing; done once, as it
+    starts."""
+    global _waits  # noqa: PLW0603 - of the process, as its signals are
+    _waits = give_sign
+
+
+_waits: Callable[[], None] = lambda: None  # noqa: E731
 
 
 def run_task(library: Library, task: Task, subject_id: int) -> None:

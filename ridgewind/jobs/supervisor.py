@@ -49,7 +49,7 @@ class Supervisor:
         self._worker: subprocess.Popen[bytes] | None = None
         self._started_s = self._next_look_s = self._not_before_s = 0.0
         self._pause_s = 0.0
-        self._sign: tuple[tuple[int, str | None], ...] = ()
+        self._sign: tuple[tuple[tuple[int, str | None], ...], float] = ((), 0.0)
         self._sign_s = 0.0
         self._stuck = False
         self._resting = False
@@ -149,8 +149,9 @@ class Supervisor:
             if jobs.unfinished(db, self._kind):
                 self._wanted.set()
                 self._queue.top_up(db, self._kind)
-            sign = jobs.signs_of_life(db, self._kind)
-            if sign != self._sign or not sign or self._worker is None:
+            waits = 0.0 if self._worker is None else self._library.sign_of_life(self._worker.pid)
+            sign = (jobs.signs_of_life(db, self._kind), waits)
+            if sign != self._sign or not sign[0] or self._worker is None:
                 self._sign, self._sign_s = sign, now_s
             elif now_s - self._sign_s > STUCK_S:
                 with database.atomic(db):  # else the store is locked, and nobody can tell

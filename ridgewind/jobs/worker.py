@@ -21,12 +21,14 @@ def main() -> None:
     root, asked = sys.argv[1:]
     threading.Thread(target=_leave_with_the_server, daemon=True).start()
     # Imported only now: that takes most of a second, in which the server may have gone.
+    from ridgewind.jobs import running  # noqa: PLC0415
     from ridgewind.jobs.queue import TASKS, open_queue  # noqa: PLC0415
     from ridgewind.library.library import Library  # noqa: PLC0415
 
     logging.basicConfig(level=logging.WARNING, format="ridgewind worker: %(message)s")
     library = Library(Path(root))
     kind = next(one for one in TASKS if one == asked)
+    running.waits_by(library.give_sign_of_life)
     with library.worked_on():
         queue = open_queue(library, kind)
         queue.create_consumer(

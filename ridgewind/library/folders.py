@@ -99,12 +99,19 @@ def scan(db: Connection, path: str) -> Scan:
     return Scan(str(root), tuple(listed), more, tuple(passed_over[:MOST_FILES]))
 
 
+SYSTEM_FOLDERS = (Path("/proc"), Path("/dev"), Path("/sys"))
+"""In which files are none: they have no end, or change as they are read."""
+
+
 def folder_at(path: str) -> Path:
-    """The folder at a path that somebody wrote. Raises UnreadableError where there is none."""
+    """The folder at a path that somebody wrote. Raises UnreadableError where there is none, or
+    where it is one of the system's own."""
     try:
         root = Path(path).expanduser()
         if path.strip() and root.is_dir():
-            return root.resolve()
+            root = root.resolve()
+            if not any(root.is_relative_to(one) for one in SYSTEM_FOLDERS):
+                return root
     except (OSError, RuntimeError, ValueError) as error:  # no such user, or no possible path
         raise UnreadableError(*NO_FOLDER) from error
     raise UnreadableError(*NO_FOLDER)

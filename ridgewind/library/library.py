@@ -57,6 +57,15 @@ class Readable(Protocol):
 
 
 @dataclass(frozen=True)
+class Arrived:
+    """A file that has arrived whole, on the library's own disk."""
+
+    path: Path
+    sha256: str
+    size_bytes: int
+
+
+@dataclass(frozen=True)
 class Imported:
     """duplicate: the same film was in the library already, and this is its take."""
 
@@ -236,14 +245,41 @@ class Library(Places):
         """
         if size_bytes is not None and shutil.disk_usage(self.root).free < size_bytes + SPARE_BYTES:
             raise MediaError(*DISK_FULL)
-        arrived, sha256, size = self._receive(stream)
-        try:
+        with self._received(stream) as arrived:
             return self.keep(
-                db, arrived, sha256=sha256, size_bytes=size, file_name=file_name, name=name,
-                brief_id=brief_id, setup_id=setup_id, origin=origin,
+                db, arrived.path, sha256=arrived.sha256, size_bytes=arrived.size_bytes,
+                file_name=file_name, name=name, brief_id=brief_id, setup_id=setup_id, origin=origin,
             )  # fmt: skip
+
+    @contextlib.contextmanager
+    def received(self, file: Path) -> Iterator[Arrived]:
+        """A file of elsewhere, copied to where `keep` takes it from. Raises MediaError where it is
+        empty or the disk is full."""
+        if shutil.disk_usage(self.root).free < file.stat().st_size + SPARE_BYTES:
+            raise MediaError(*DISK_FULL)
+        with file.open("rb") as stream, self._received(stream) as arrived:
+            yield arrived
+
+    @contextlib.contextmanager
+    def _received(self, stream: Readable) -> Iterator[Arrived]:
+        arrived = Arrived(*self._receive(stream))
+        try:
+            yield arrived
         finally:
-            arrived.unlink(missing_ok=True)
+            arrived.path.unlink(missing_ok=True)
+
+    def sign_of_life(self, pid: int) -> float:
+        """When a worker last said that it waits, s; 0 where it never did."""
+        try:
+            return (self.workers / str(pid)).stat().st_mtime
+        except OSError:
+            return 0.0
+
+    def give_sign_of_life(self) -> None:
+        """Say that this worker waits for room, or for another program, though nothing can be
+        written: a time of a file that is there already takes no room."""
+        with contextlib.suppress(OSError):
+            os.utime(self.workers / str(os.getpid()))
 
     def keep(
         self,

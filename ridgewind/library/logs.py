@@ -80,13 +80,13 @@ def facts_of(
 def keep_path(
     db: Connection,
     clip_id: int,
-    rates: TurnRates,
+    motion: Motion,
     *,
     focal_eq_mm: float,
     filmed_at: datetime | None = None,
 ) -> None:
-    """Keep turning rates as the path of a clip without a picture. Call in a transaction."""
-    motion = path_at(rates, focal_eq_mm)
+    """Keep the path that turning rates gave, for a lens, as that of a clip without a picture. Call
+    in a transaction."""
     facts = facts_of(motion, SIZE_PX, LOG_CODEC, filmed_at)
     clips.store_measurement(db, clip_id, facts=facts, motion=motion, method=METHOD)
     clips.set_log_focal(db, clip_id, focal_eq_mm)
@@ -138,15 +138,17 @@ def take_in_again(library: Library, db: Connection, file: str, name: str) -> boo
     except CoreError:
         return False
     rates = cut_rates(rates, 0.0, LONGEST_KEPT_S) or rates
+    setup_id = kit.usual_setup_id(db)
+    focal_eq_mm = kit.focal_of(db, setup_id)
+    motion = path_at(rates, focal_eq_mm)
     with database.atomic(db):
         clip_id = clips.add(
             db, sha256=file.partition(".")[0], file=file, size_bytes=path.stat().st_size
         )
         take_id = takes.add(
-            db, clip_id=clip_id, name=name, brief_id=briefs.usual(db).id,
-            setup_id=kit.usual_setup_id(db),
-        )  # fmt: skip
-        keep_path(db, clip_id, rates, focal_eq_mm=takes.by_id(db, take_id).focal_eq_mm)
+            db, clip_id=clip_id, name=name, brief_id=briefs.usual(db).id, setup_id=setup_id
+        )
+        keep_path(db, clip_id, motion, focal_eq_mm=focal_eq_mm)
         motion_logs.remember(db, table.names, mapping)
         summaries.await_judgement(db, take_id)
     return True

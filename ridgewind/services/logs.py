@@ -39,7 +39,7 @@ from ridgewind.library.logs import (
 from ridgewind.media.decode import Film
 from ridgewind.services import assessing, whose
 from ridgewind.services.errors import NO_LOG, GoneError
-from ridgewind.store import clips, database, jobs, motion_logs, takes, whose_motion
+from ridgewind.store import clips, database, jobs, kit, motion_logs, takes, whose_motion
 from ridgewind.store.database import Connection
 from ridgewind.store.motion_logs import LogRow
 from ridgewind.store.takes import TakeRow
@@ -132,12 +132,19 @@ def _kept(
     rates: TurnRates,
     filmed_at: datetime | None,
 ) -> TakeRow:
-    """A log as a take, all in one, so that no worker takes it for a film."""
-    size_bytes = log.stat().st_size
-    with database.atomic(db), log.open("rb") as file:
-        imported = library.add(db, file, file_name=f"{name}.csv", size_bytes=size_bytes, name=name)
-        take = imported.take
-        keep_path(db, take.clip_id, rates, focal_eq_mm=take.focal_eq_mm, filmed_at=filmed_at)
+    """A log as a take, all in one, so that no worker takes it for a film; what takes long is done
+    before the write begins."""
+    setup_id = kit.usual_setup_id(db)
+    focal_eq_mm = kit.focal_of(db, setup_id)
+    motion = path_at(rates, focal_eq_mm)
+    with library.received(log) as arrived, database.atomic(db):
+        take = library.keep(
+            db, arrived.path, sha256=arrived.sha256, size_bytes=arrived.size_bytes,
+            file_name=f"{name}.csv", name=name, setup_id=setup_id,
+        ).take  # fmt: skip
+        if take.focal_eq_mm != focal_eq_mm:  # it was here before, with a lens of its own
+            motion, focal_eq_mm = path_at(rates, take.focal_eq_mm), take.focal_eq_mm
+        keep_path(db, take.clip_id, motion, focal_eq_mm=focal_eq_mm, filmed_at=filmed_at)
     return take
 
 

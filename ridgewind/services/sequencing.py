@@ -29,7 +29,7 @@ from ridgewind.services.pieces import (
 from ridgewind.store import briefs, database, outings, sequence_films, takes
 from ridgewind.store.database import Connection
 from ridgewind.store.errors import NotFoundError
-from ridgewind.store.outings import OutingRow, ShotRow
+from ridgewind.store.outings import MetRow, OutingRow, ShotRow
 from ridgewind.store.sequence_films import SequenceFilmRow
 from ridgewind.store.takes import TakeRow
 
@@ -172,15 +172,29 @@ def put(
     """Keep a sequence. base: what was seen; returns False, and changes nothing, where it is
     another one now. Raises NotFoundError and InvalidArgumentError."""
     checked = [check_piece(piece) for piece in pieces]
-    shots = outings.shots(db, outing_id)
-    with database.atomic(db):
+    while True:
         outings.by_id(db, outing_id)
-        kept = outings.pieces(db, outing_id)
+        seen = _seen(db, outing_id)
+        kept, shots, _ = seen
+        # Judged before the write begins: it may take seconds, in which nobody else could write.
         now = propose(db, outing_id, shots) if kept is None else list(kept)
         if base is not None and list(base) != now:
             return False
-        outings.put_pieces(db, outing_id, checked)
-    return True
+        with database.atomic(db):
+            if _seen(db, outing_id) != seen:
+                continue
+            outings.put_pieces(db, outing_id, checked)
+        return True
+
+
+def _seen(db: Connection, outing_id: int) -> tuple[list[Piece] | None, list[ShotRow], list[MetRow]]:
+    """What a sequence is kept as, or else proposed from."""
+    pieces = outings.pieces(db, outing_id)
+    return (
+        None if pieces is None else list(pieces),
+        outings.shots(db, outing_id),
+        outings.met(db, outing_id),
+    )
 
 
 def propose_anew(db: Connection, outing_id: int) -> None:

@@ -14,6 +14,7 @@ from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.kit.bench import Bench, Parts
 from ridgewind.core.kit.items import Camera, Lens, Optics, Support
 from ridgewind.core.kit.optics import set_up_focal_eq_mm
+from ridgewind.core.units import UNKNOWN_FOCAL_EQ_MM
 from ridgewind.store import summaries
 from ridgewind.store.as_json import AsJson
 from ridgewind.store.database import NOW
@@ -244,6 +245,12 @@ def setups(db: sqlite3.Connection) -> list[SetupRow]:
 def usual_setup_id(db: sqlite3.Connection) -> int | None:
     """The set-up of a new take: the last one used."""
     return next((row.id for row in setups(db) if not row.archived), None)
+
+
+def focal_of(db: sqlite3.Connection, setup_id: int | None) -> float:
+    """The equivalent focal length of what is filmed with a set-up, mm."""
+    row = db.execute("select focal_eq_mm from setup where id = ?", (setup_id,)).fetchone()
+    return UNKNOWN_FOCAL_EQ_MM if row is None else float(row["focal_eq_mm"])
 
 
 def set_setup_archived(db: sqlite3.Connection, setup_id: int, *, archived: bool) -> None:

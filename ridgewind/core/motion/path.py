@@ -164,6 +164,7 @@ def clipped(motion: Motion, *, from_s: float, to_s: float) -> Motion:
         outlier_share=motion.outlier_share,
         repeated=motion.repeated,
         held=None if motion.held is None else motion.held[inside],
+        readout=motion.readout,
     )
 
 

@@ -17,8 +17,9 @@ Bools = NDArray[np.bool_]
 OVER_FOR_S = 0.5
 """The running gust has been over target for so long when a hold is over (definition)."""
 
-OUTLAST = 0.8
-"""Share of takes that outlast the longest hold (definition)."""
+SAME_SHARE = 1e-9
+"""By which a share may differ from another and be it: eight takes of ten are four in five, though
+the product that says so ends in 0.7999…"""
 
 BOUND_SIGMA = 1.6449
 """Standard normal quantile of 0.95: bounds hold with a chance of nine in ten."""
@@ -67,10 +68,10 @@ class Survival:
     def _when(self, line: Sequence[float], share: float) -> float | None:
         """The last moment at which a take was over that still leaves the share; the first, up to
         which all were held, where none does; None where more than the share are left at the end."""
-        if not line or line[-1] >= share:
-            at_end = bool(line) and line[-1] == share
+        if not line or line[-1] > share - SAME_SHARE:
+            at_end = bool(line) and line[-1] < share + SAME_SHARE
             return self.seconds[-1] if at_end else None
-        leaving = [s for s, one in zip(self.seconds, line, strict=True) if one >= share]
+        leaving = [s for s, one in zip(self.seconds, line, strict=True) if one > share - SAME_SHARE]
         return leaving[-1] if leaving else self.seconds[0]
 
 

@@ -78,8 +78,9 @@ def restore_item(path: models.ItemPath) -> Response:
 def add_setup(body: models.SetupAsk) -> Response:
     """Keep a set-up; new takes are filmed with it."""
     with current().read() as db:
+        ask = _checked(db, body, 0)
         with database.atomic(db):
-            setup_id = kit.add_setup(db, _checked(db, body, 0))
+            setup_id = kit.add_setup(db, ask)
             kit.mark_setup_used(db, setup_id)
         return answered(_setup(db, setup_id), HTTPStatus.CREATED)
 
@@ -90,12 +91,13 @@ def change_setup(path: models.SetupPath, body: models.SetupChange) -> Response:
     elsewhere meanwhile."""
     service = current()
     with service.read() as db:
+        ask = _checked(db, body, path.setup_id)  # computed before the write begins
         with database.atomic(db):
             kept = _setup(db, path.setup_id)
             fields = set(models.SetupAsk.model_fields)
             if body.base not in (None, models.SetupAsk(**kept.model_dump(include=fields))):
                 raise ElsewhereError("set-up")
-            kit.change_setup(db, path.setup_id, _checked(db, body, path.setup_id))
+            kit.change_setup(db, path.setup_id, ask)
         service.judge_again(db, budget_s=AT_ONCE_S)
         return answered(_setup(db, path.setup_id))
 

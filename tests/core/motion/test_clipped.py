@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -10,6 +12,7 @@ from hypothesis import strategies as st
 from ridgewind.core.errors import InvalidArgumentError
 from ridgewind.core.motion import Shot
 from ridgewind.core.motion.path import clipped
+from ridgewind.core.motion.readout import Readout
 from ridgewind.core.shake import read_motion
 from tests.conftest import make_motion, sine
 
@@ -43,3 +46,8 @@ def test_shots_are_cut_with_the_path(from_s, length_s):
 def test_a_part_that_ends_before_it_begins_is_refused():
     with pytest.raises(InvalidArgumentError, match="it must be after 4 s"):
         clipped(make_motion(rate_hz=30, seconds=6), from_s=4, to_s=3)
+
+
+def test_a_part_keeps_what_is_known_of_the_sensor():
+    whole = replace(make_motion(rate_hz=30, seconds=10), readout=Readout(0.012, 0.001))
+    assert clipped(whole, from_s=2, to_s=6).readout == Readout(0.012, 0.001)

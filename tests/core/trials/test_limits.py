@@ -154,3 +154,17 @@ def test_progress_is_the_middle_of_all_slopes_a_week():
 def test_columns_that_do_not_fit_are_refused(gust):
     with pytest.raises(InvalidArgumentError):
         strap_curve([0, 1, 2, 3, 4], gust)
+
+
+def test_eight_of_ten_are_four_in_five_however_the_product_ends():
+    """And one take more changes the answer by as much as it says, not from one end to the other."""
+    for count in range(5, 40, 5):
+        over = count // 5
+        holds = [Hold(float(k + 1), True) for k in range(over)]
+        holds += [Hold(30.0, True)] * (count - over)
+        assert survival_of(holds).outlasting(0.8).seconds == float(over), count
+    two = [Hold(1.0, True), Hold(30.0, True)]
+    ten, eleven = (
+        survival_of([*two, *[Hold(40.0, True)] * more]).outlasting(0.8).seconds for more in (8, 9)
+    )
+    assert (ten, eleven) == (30.0, 30.0)

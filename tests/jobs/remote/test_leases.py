@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import io
 
 import pytest
 
@@ -10,7 +11,7 @@ from ridgewind.films import orders
 from ridgewind.films.orders import MeasureOrder
 from ridgewind.jobs.measure import measure_clip
 from ridgewind.jobs.queue import Queue
-from ridgewind.jobs.remote import wire
+from ridgewind.jobs.remote import wire, work
 from ridgewind.jobs.remote.leases import LeaseLostError, Leases
 from ridgewind.jobs.remote.parts import PartError
 from ridgewind.jobs.remote.seats import LOST_S, AskedToStopError, Machine, NoSeatError
@@ -235,3 +236,22 @@ def test_a_missing_original_is_said_and_lent_to_nobody(library, db, leases, take
     seat = leases.sit(WORKER, "Desk", MACHINE)
     assert leases.claim(seat, WORKER, "measure", None) is None
     assert takes.by_id(db, take.id).error_code == "missing"
+
+
+def test_one_that_cannot_be_lent_keeps_none_from_the_next(
+    library, db, leases, take, short_film, monkeypatch
+):
+    content = short_film.read_bytes() + b"other"
+    other = library.add(db, io.BytesIO(content), file_name="other.mp4", size_bytes=None).take
+    whole = work.order_of
+
+    def order_of(library, db, kind, number):
+        if number == take.clip_id:
+            raise RuntimeError("not foreseen")
+        return whole(library, db, kind, number)
+
+    monkeypatch.setattr(work, "order_of", order_of)
+    seat = leases.sit(WORKER, "far", MACHINE)
+    lent = leases.claim(seat, WORKER, "measure", None)
+    assert lent.sha256 == clips.by_id(db, other.clip_id).sha256
+    assert jobs.one(db, "measure", take.clip_id).state == "queued"
