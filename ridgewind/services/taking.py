@@ -9,6 +9,7 @@ from ridgewind.core.kit.items import Camera
 from ridgewind.core.motion.path import Motion
 from ridgewind.core.motion.sighting import Sighting
 from ridgewind.core.shake.spectrum import Spectrum
+from ridgewind.library.library import Library
 from ridgewind.services import assessing, whose
 from ridgewind.services.assessing import Judged
 from ridgewind.services.errors import (
@@ -242,6 +243,21 @@ def cancel(db: Connection, take_id: int) -> TakeRow:
     with database.atomic(db):
         jobs.request_cancel(db, "measure", takes.by_id(db, take_id).clip_id)
         return takes.by_id(db, take_id)
+
+
+def make_copy_again(library: Library, db: Connection, take_id: int) -> int | None:
+    """Let the copy that a browser plays be made anew, in the pass that measures the film; returns
+    the clip that waits now, None where nothing can be made, or it is on its way."""
+    clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
+    job = jobs.one(db, "measure", clip.id)
+    has_picture = clip.codec not in (None, clips.LOG_CODEC)
+    if not has_picture or job is None or job.state != "done":
+        return None
+    if library.is_away(clip.file) or not library.film(clip.file).is_file():
+        return None
+    with database.atomic(db):
+        jobs.enqueue(db, "measure", clip.id)
+    return clip.id
 
 
 def measure_again(db: Connection, take_id: int) -> TakeRow:

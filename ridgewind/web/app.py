@@ -19,7 +19,7 @@ from ridgewind.services.live import LiveMeters
 from ridgewind.services.stages import Stages
 from ridgewind.store.jobs import Kind
 from ridgewind.web import addresses, crowd, errors, guard
-from ridgewind.web.context import EXTENSION, Service
+from ridgewind.web.context import EXTENSION, LastArchive, Service
 from ridgewind.web.errors import MissingError
 from ridgewind.web.network import Network
 from ridgewind.web.phones import door
@@ -81,6 +81,7 @@ def create_app(config: Config) -> Flask:
         desk=config.desk or WorkersDesk(Leases(library, queue, on_kept=config.on_stale)),
         live=LiveMeters(),
         stages=Stages(),
+        archived=LastArchive(),
     )
     guard.install(app, key=config.key)
     crowd.install(app)

@@ -18,6 +18,7 @@ from ridgewind.jobs.remote.desk import WorkersDesk
 from ridgewind.library.library import Library
 from ridgewind.library.uploads import Uploads
 from ridgewind.services import assessing
+from ridgewind.services.archiving import Report
 from ridgewind.services.live import LiveMeters
 from ridgewind.services.stages import Stages
 from ridgewind.store import database
@@ -26,6 +27,17 @@ from ridgewind.web.models import ErrorAnswer
 from ridgewind.web.network import Network
 
 EXTENSION = "ridgewind"
+
+
+class LastArchive:
+    """What became of the last archive with films that was sent; of one that was broken off,
+    nothing."""
+
+    report: Report | None = None
+    made_at: str | None = None
+
+    def put(self, report: Report, made_at: str) -> None:
+        self.report, self.made_at = report, made_at
 
 
 @dataclass(frozen=True)
@@ -45,6 +57,7 @@ class Service:
     relocation: Relocation
     live: LiveMeters
     stages: Stages
+    archived: LastArchive
 
     def judge_again(self, db: Connection, *, budget_s: float) -> int:
         """Judge takes again that a change has made stale, for about budget_s before answering; the

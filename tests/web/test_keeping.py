@@ -14,7 +14,7 @@ from ridgewind.services.restoring import restore
 from ridgewind.store import database, settings
 from ridgewind.store.settings import MendedNote
 from ridgewind.web import server
-from tests.web.conftest import HERE
+from tests.web.conftest import HERE, bring_in, measure
 
 
 def test_the_archive_that_is_sent_restores(client, library, measured, tmp_path):
@@ -42,7 +42,8 @@ def test_copies_are_told(client, library):
     assert client.get("/api/kept", headers=HERE).json["copies"] == []
     snapshots.keep(library.database, library.snapshots, now=datetime(2026, 5, 3, 12, tzinfo=UTC))
     told = client.get("/api/kept", headers=HERE).json
-    assert told == {"copies": ["2026-05-03T12:00:00.000Z"], "films_bytes": 0, "merged": None}
+    assert (told["copies"], told["films_bytes"]) == (["2026-05-03T12:00:00.000Z"], 0)
+    assert (told["merged"], told["archived"]) == (None, None)
 
 
 def test_what_was_mended_is_told_until_it_is_read(client, library):
@@ -100,3 +101,37 @@ def test_an_archive_that_was_brought_in_is_told_and_taken_back(client, library, 
     assert client.delete("/api/kept/merged", headers=HERE).json == {"went": 1, "stays": 0}
     assert client.get("/api/outings", headers=HERE).json["outings"] == []
     assert client.delete("/api/kept/merged", headers=HERE).status_code == 404
+
+
+def test_what_an_archive_lacks_is_told_before_and_after(client, library, measured):
+    bring_in(client, other_film(library))
+    gone, changed = sorted(library.originals.iterdir())
+    gone.unlink()
+    changed.write_bytes(b"not what it was")
+    (library.originals / "notes.txt").write_text("mine")
+    told = client.get("/api/kept", headers=HERE).json
+    assert (len(told["archive"]["missing"]), told["archive"]["changed"]) == (1, None)
+    assert (told["archive"]["files"], told["archive"]["strays"]) == (1, ["originals/notes.txt"])
+    assert client.get("/api/archive.zip", headers=HERE).data
+    after = client.get("/api/kept", headers=HERE).json["archived"]
+    assert (len(after["missing"]), len(after["changed"]), after["files"]) == (1, 1, 1)
+    assert after["made_at"]
+
+
+def other_film(library):
+    path = library.root.parent / "other.mp4"
+    path.write_bytes(b"another film")
+    return path
+
+
+def test_a_copy_that_was_deleted_is_made_again(client, library, measured):
+    (copy,) = library.copies.iterdir()
+    content = copy.read_bytes()
+    copy.unlink()
+    reply = client.get(f"/api/takes/{measured}/film", headers=HERE)
+    assert (reply.status_code, "made again" in reply.json["error"]["message"]) == (404, True)
+    again = client.get(f"/api/takes/{measured}/film", headers=HERE)
+    assert "made again" not in again.json["error"]["message"]  # it is on its way
+    measure(library, measured)
+    with client.get(f"/api/takes/{measured}/film", headers=HERE) as played:
+        assert played.data == content

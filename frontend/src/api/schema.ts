@@ -3054,6 +3054,27 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     /**
+     * ArchiveLine
+     * @description What an archive has, or would have. made_at: null while none was made since the start.
+     *     missing, changed: names of takes whose originals are not there, or are not what they were; null
+     *     where that was not looked at. strays: files and folders that are none of the library's. uploads:
+     *     films that are still arriving.
+     */
+    ArchiveLine: {
+      /** Changed */
+      changed: string[] | null;
+      /** Files */
+      files: number;
+      /** Made At */
+      made_at: string | null;
+      /** Missing */
+      missing: string[];
+      /** Strays */
+      strays: string[];
+      /** Uploads */
+      uploads: number;
+    };
+    /**
      * ArrivedLine
      * @description A film that came. take_id: what it became, null where it was refused, and why (fault).
      */
@@ -4683,9 +4704,12 @@ export interface components {
      * Kept
      * @description copies: moments of the copies of the database, the newest first. films_bytes: of all films
      *     and what a browser plays of them. merged: the last archive that was brought in and can be taken
-     *     back, null for none.
+     *     back, null for none. archive: what one would have that is made now; archived: what the last one
+     *     has, null for none since the start.
      */
     Kept: {
+      archive: components["schemas"]["ArchiveLine"];
+      archived: components["schemas"]["ArchiveLine"] | null;
       /** Copies */
       copies: string[];
       /** Films Bytes */

@@ -15,6 +15,7 @@ export function useKept() {
 }
 
 export type Merged = Schemas["MergedLine"];
+export type Archive = Schemas["ArchiveLine"];
 
 /** Take the last archive that was brought in back; everything may be another after it. */
 export function useTakeBack() {

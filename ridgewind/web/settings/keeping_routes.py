@@ -42,6 +42,7 @@ def kept() -> Response:
     found = snapshots.snapshots(library.snapshots)
     with service.read() as db:
         last = taking_back.latest(db)
+        would, _ = archiving.look(library, db)
     return answered(
         models.Kept(
             merged=None if last is None else _merged(last),
@@ -52,7 +53,22 @@ def kept() -> Response:
                 for path in folder.iterdir()
                 if path.is_file()
             ),
+            archive=_archive_line(would, None),
+            archived=None
+            if service.archived.report is None
+            else _archive_line(service.archived.report, service.archived.made_at),
         )
+    )
+
+
+def _archive_line(report: archiving.Report, made_at: str | None) -> models.ArchiveLine:
+    return models.ArchiveLine(
+        made_at=made_at,
+        files=report.files,
+        missing=[one.name for one in report.missing],
+        changed=None if made_at is None else [one.name for one in report.changed],
+        strays=list(report.strays),
+        uploads=report.uploads,
     )
 
 
@@ -170,8 +186,12 @@ def _space() -> models.Space:
 def archive(query: models.ArchiveAsk) -> Response:
     """The whole library in one file, made while it is sent."""
     now = datetime.now(UTC)
+    service, made_at = current(), now.isoformat(timespec="seconds")
     made = archiving.archive(
-        current().library, films=query.films, made_at=now.isoformat(timespec="seconds")
+        service.library,
+        films=query.films,
+        made_at=made_at,
+        on_report=lambda report: service.archived.put(report, made_at) if query.films else None,
     )
     # The first piece is made at once, so that what cannot be begun is still an answer.
     begun = next(made)

@@ -163,14 +163,31 @@ class TakenBackAnswer(Model):
     stays: int
 
 
+class ArchiveLine(Model):
+    """What an archive has, or would have. made_at: null while none was made since the start.
+    missing, changed: names of takes whose originals are not there, or are not what they were; null
+    where that was not looked at. strays: files and folders that are none of the library's. uploads:
+    films that are still arriving."""
+
+    made_at: str | None
+    files: int
+    missing: list[str]
+    changed: list[str] | None
+    strays: list[str]
+    uploads: int
+
+
 class Kept(Model):
     """copies: moments of the copies of the database, the newest first. films_bytes: of all films
     and what a browser plays of them. merged: the last archive that was brought in and can be taken
-    back, null for none."""
+    back, null for none. archive: what one would have that is made now; archived: what the last one
+    has, null for none since the start."""
 
     copies: list[str]
     films_bytes: int
     merged: MergedLine | None
+    archive: ArchiveLine
+    archived: ArchiveLine | None
 
 
 class ArchiveAsk(Model):

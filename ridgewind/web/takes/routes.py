@@ -272,12 +272,23 @@ def _subject(db: Connection, take_id: int) -> Response:
     return answered(serialise.subject_answer(subject.sheet(db, take_id)))
 
 
+def _makes_copy_again(take_id: int) -> bool:
+    service = current()
+    with service.read() as db:
+        clip_id = taking.make_copy_again(service.library, db, take_id)
+    if clip_id is not None:
+        service.queue.put("measure", clip_id)
+    return clip_id is not None
+
+
 def _file(take_id: int, kind: str, mimetype: str) -> Response:
     service = current()
     with service.read() as db:
         clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
     library = service.library
     place = library.copy_of(clip.sha256) if kind == "copy" else library.still_of(clip.sha256)
+    if not place.is_file() and kind == "copy" and _makes_copy_again(take_id):
+        raise MissingError("The copy that a browser plays is being made again.", "Wait a moment.")
     if not place.is_file():
         raise MissingError("There is no picture of this take yet.", "Wait until it is measured.")
     return send_file(place, mimetype=mimetype, conditional=True, max_age=0)

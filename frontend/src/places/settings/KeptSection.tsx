@@ -1,16 +1,17 @@
-import { useKept, useTakeBack, type Merged } from "../../api/settings";
+import { useKept, useTakeBack, type Archive, type Merged } from "../../api/settings";
 import * as format from "../../formats";
 import { Key } from "../../keys/Key";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
+import { lackWords } from "./archiveWords";
 
 /** The whole library in one file, and the copies of its database. */
 export function KeptSection() {
   const found = useKept();
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return null;
-  const { copies, films_bytes, merged } = found.data;
+  const { copies, films_bytes, merged, archive, archived } = found.data;
   const [newest] = copies;
   return (
     <section aria-label="Kept for good" className="border-b border-line px-4 py-4 sm:px-8">
@@ -29,6 +30,10 @@ export function KeptSection() {
           Archive without films
         </a>
       </p>
+      <Lacks of={archive} words="An archive made now" />
+      {archived && (
+        <Lacks of={archived} words={`The archive of ${format.when(archived.made_at ?? "").day}`} />
+      )}
       <BroughtIn merged={merged} />
       <p className="mt-3 max-w-[720px] text-note text-stone">
         {newest === undefined
@@ -36,6 +41,19 @@ export function KeptSection() {
           : `The database is copied each day of use and before each update; ${copies.length === 1 ? "one copy is" : `the last ${copies.length} are`} kept, the newest of ${format.when(newest).day}. Where it is found damaged at a start, the newest good copy takes its place.`}
       </p>
     </section>
+  );
+}
+
+/** What is not in an archive though it should be; nothing where all of it is. */
+function Lacks({ of, words }: { of: Archive; words: string }) {
+  const lines = lackWords(of, words);
+  if (lines.length === 0) return null;
+  return (
+    <ul className="mt-3 max-w-[720px] space-y-1 text-note">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
   );
 }
 
