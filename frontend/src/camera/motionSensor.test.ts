@@ -88,3 +88,19 @@ it("goes on and on with the simulated phone, in growing time", async () => {
   await vi.advanceTimersByTimeAsync(1000);
   expect(samples).toHaveLength(count);
 });
+
+it("hears nothing more once it was left, also before the first value", async () => {
+  const left = new AbortController();
+  const samples: Turning[] = [];
+  const begun = watchTurning("phone", (one) => samples.push(one), left.signal);
+  const refused = expect(begun).rejects.toThrow();
+  await vi.advanceTimersByTimeAsync(100);
+  turns(1, 2, 3);
+  expect(samples).toHaveLength(1);
+  left.abort();
+  turns(1, 2, 3);
+  await vi.advanceTimersByTimeAsync(2000);
+  await refused;
+  turns(1, 2, 3);
+  expect(samples).toHaveLength(1);
+});

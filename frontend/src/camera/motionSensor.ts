@@ -13,9 +13,19 @@ const TICK_MS = 50;
 
 type Asking = { requestPermission?: () => Promise<"granted" | "denied"> };
 
-/** Watch the motion sensor; gives how to stop it. Fails where there is none. */
-export function watchTurning(source: SensorSource, onSample: (sample: Turning) => void) {
-  return source === "simulated" ? simulated(onSample) : own(onSample);
+/** Watch the motion sensor; gives how to stop it. Fails where there is none. left: aborted when
+ * nobody waits any more: it is stopped at once then, also before it has answered. */
+export async function watchTurning(
+  source: SensorSource,
+  onSample: (sample: Turning) => void,
+  left?: AbortSignal,
+): Promise<() => void> {
+  const stop = await (source === "simulated" ? simulated(onSample) : own(onSample, left));
+  if (left?.aborted) {
+    stop();
+    left.throwIfAborted();
+  }
+  return stop;
 }
 
 /** Whether this device may tell how it turns; call it as somebody taps. */
@@ -26,8 +36,9 @@ export async function askForTurning(): Promise<boolean> {
   return (await asking.requestPermission().catch(() => "denied")) === "granted";
 }
 
-async function own(onSample: (sample: Turning) => void): Promise<() => void> {
+async function own(onSample: (sample: Turning) => void, left?: AbortSignal): Promise<() => void> {
   if (!(await askForTurning())) throw new Error("no sensor, or not allowed");
+  left?.throwIfAborted();
   let first: number | null = null;
   const hear = (event: DeviceMotionEvent) => {
     const rate = event.rotationRate;
@@ -38,7 +49,7 @@ async function own(onSample: (sample: Turning) => void): Promise<() => void> {
     const turning = turningOf({ x: rate.beta, y: rate.gamma, z: rate.alpha }, turned);
     onSample({ t_s: (at - first) / 1000, at, ...turning });
   };
-  window.addEventListener("devicemotion", hear);
+  window.addEventListener("devicemotion", hear, { signal: left });
   const stop = () => window.removeEventListener("devicemotion", hear);
   await new Promise((resolve) => setTimeout(resolve, SILENT_MS));
   if (first === null) {

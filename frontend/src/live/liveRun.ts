@@ -27,15 +27,29 @@ const clock = {
   later: (act: () => void, ms: number) => void setTimeout(act, ms),
 };
 
-/** Begin to meter. Fails with an explained error where there is nothing to meter. */
-export function beginRun(source: LiveSource, setting: LiveSetting, told: Told): Promise<LiveRun> {
-  if (source === "camera") return pictures("connected", setting, told);
-  if (source === "simulated-camera") return pictures("simulated", setting, told);
-  return turning(source === "sensor" ? "phone" : "simulated", setting, told);
+/** Begin to meter. Fails with an explained error where there is nothing to meter, and where it was
+ * left meanwhile: a camera or sensor that answers after that is let go at once. */
+export function beginRun(
+  source: LiveSource,
+  setting: LiveSetting,
+  told: Told,
+  left: AbortSignal,
+): Promise<LiveRun> {
+  if (source === "camera") return pictures("connected", setting, told, left);
+  if (source === "simulated-camera") return pictures("simulated", setting, told, left);
+  return turning(source === "sensor" ? "phone" : "simulated", setting, told, left);
 }
 
-async function pictures(source: FeedSource, setting: LiveSetting, told: Told): Promise<LiveRun> {
+async function pictures(
+  source: FeedSource,
+  setting: LiveSetting,
+  told: Told,
+  left: AbortSignal,
+): Promise<LiveRun> {
   const feed = await openFeed(source).catch(() => fault(FEED_FAULTS[source]));
+  const close = () => feed.close();
+  left.addEventListener("abort", close, { once: true });
+  if (left.aborted) close();
   let meter = "";
   const line = new LiveLine<Frame>({
     ...clock,
@@ -49,14 +63,24 @@ async function pictures(source: FeedSource, setting: LiveSetting, told: Told): P
       ),
   });
   try {
+    left.throwIfAborted();
     const watch = await watchFrames(feed.stream, (frame) => meter && line.push(frame));
     const { width, height } = watch;
-    meter = await beginLive({ width, height, target: setting.target, screen: setting.screen });
+    try {
+      left.throwIfAborted();
+      meter = await beginLive({ width, height, target: setting.target, screen: setting.screen });
+      left.throwIfAborted();
+    } catch (error) {
+      watch.stop();
+      if (meter) void endLive(meter);
+      throw error;
+    }
     let film: ((file: File) => void) | null = null;
     const made = new Promise<File>((resolve) => (film = resolve));
     const name = source === "simulated" ? "Simulated camera" : "Live";
     const recording = record(feed.stream, name, (file) => film?.(file));
     const limit = setTimeout(recording.stop, 1000 * LONGEST_KEPT_S);
+    left.removeEventListener("abort", close);
     return {
       stream: feed.stream,
       stop: async () => {
@@ -76,7 +100,12 @@ async function pictures(source: FeedSource, setting: LiveSetting, told: Told): P
   }
 }
 
-async function turning(source: SensorSource, setting: LiveSetting, told: Told): Promise<LiveRun> {
+async function turning(
+  source: SensorSource,
+  setting: LiveSetting,
+  told: Told,
+  left: AbortSignal,
+): Promise<LiveRun> {
   let meter = "";
   const rows = ["time_s,pan_deg_s,tilt_deg_s,roll_deg_s"];
   const line = new LiveLine<Turning>({
@@ -93,11 +122,15 @@ async function turning(source: SensorSource, setting: LiveSetting, told: Told): 
   });
   const { target, screen, focal_eq_mm } = setting;
   meter = await beginLive({ focal_eq_mm, target, screen });
-  const unwatch = await watchTurning(source, (one) => {
+  const hear = (one: Turning) => {
     line.push(one);
     if (one.t_s > LONGEST_KEPT_S) return;
     rows.push([one.t_s, one.pan, one.tilt, one.roll].map((value) => value.toFixed(5)).join(","));
-  }).catch(() => fault(SENSOR_FAULTS[source]));
+  };
+  const unwatch = await watchTurning(source, hear, left).catch(() => {
+    void endLive(meter);
+    return fault(SENSOR_FAULTS[source]);
+  });
   return {
     stream: null,
     stop: () => {

@@ -3,6 +3,7 @@ import type { LiveAnswer, LiveSetting } from "../api/live";
 import { bestHold, keepHold } from "./bestHold";
 import { atPull, NO_HISTORY, withAnswer, type History } from "./liveHistory";
 import { beginRun, type Kept, type LiveRun, type LiveSource } from "./liveRun";
+import type { Heard } from "./liveLine";
 import { LiveTone } from "./liveTone";
 
 export type Live = {
@@ -39,10 +40,16 @@ export function useLive(sound: boolean): Live {
   const [record_s, setRecord] = useState(0);
   const [tone] = useState(() => new LiveTone());
   const run = useRef<LiveRun | null>(null);
+  const begins = useRef<AbortController | null>(null);
 
   const stop = useCallback(() => {
     const ending = run.current;
     run.current = null;
+    if (begins.current) {
+      begins.current.abort();
+      begins.current = null;
+      setState("off");
+    }
     if (!ending) return;
     setState("ends");
     setStream(null);
@@ -63,8 +70,10 @@ export function useLive(sound: boolean): Live {
       setTarget(setting.target);
       const what = `${source} ${setting.target.toFixed(1)}`;
       setRecord(bestHold(what));
-      beginRun(source, setting, {
-        heard: (heard) => {
+      begins.current?.abort();
+      const asked = (begins.current = new AbortController());
+      const told = {
+        heard: (heard: Heard) => {
           setFault(null);
           keepHold(what, heard.answer.best_s);
           setAnswer(heard.answer);
@@ -72,13 +81,19 @@ export function useLive(sound: boolean): Live {
           setHistory((before) => withAnswer(before, heard.answer));
         },
         failed: setFault,
-      })
+      };
+      beginRun(source, setting, told, asked.signal)
         .then((begun) => {
+          // Whoever has left while a camera was asked for is not filmed by it.
+          if (begins.current !== asked) return void begun.stop();
+          begins.current = null;
           run.current = begun;
           setStream(begun.stream);
           setState("runs");
         })
         .catch((error: Error) => {
+          if (begins.current !== asked) return;
+          begins.current = null;
           setFault(error);
           setState("off");
         });
@@ -93,7 +108,10 @@ export function useLive(sound: boolean): Live {
   );
   useEffect(
     () => () => {
+      begins.current?.abort();
+      begins.current = null;
       void run.current?.stop();
+      run.current = null;
       tone.stop();
     },
     [tone],

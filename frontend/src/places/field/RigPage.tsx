@@ -5,6 +5,7 @@ import { keys, useChanged } from "../../api/keys";
 import { saveBlob } from "../../api/saving";
 import { joinRig, sendLog, type JoinedFilm } from "../../api/logs";
 import { SENSOR_FAULTS, watchTurning, type SensorSource } from "../../camera/motionSensor";
+import type { Turning } from "../../camera/turning";
 import * as format from "../../formats";
 import { useKeys } from "../../keys/useKeys";
 import { forgetLog, keptLogs, RIG_COLUMNS, RigRecorder, type KeptLog } from "../../live/rigLog";
@@ -29,12 +30,16 @@ export function RigPage() {
   const [told, setTold] = useState({ seconds: 0, samples: 0 });
   const [full, setFull] = useState(false);
   const ending = useRef<(() => Promise<void>) | null>(null);
+  const begins = useRef<AbortController | null>(null);
   const logs = useQuery({ queryKey: keys.rigLogs(), queryFn: keptLogs, networkMode: "always" });
   const runs = state === "runs";
   useAwake(runs);
   useEffect(() => {
     document.title = "On the rig · Ridgewind";
-    return () => void ending.current?.();
+    return () => {
+      begins.current?.abort();
+      void ending.current?.();
+    };
   }, []);
   const start = () => {
     setState("begins");
@@ -42,10 +47,12 @@ export function RigPage() {
     setFull(false);
     const recorder = new RigRecorder(Date.now(), (kept) => setFull(!kept));
     let samples = 0;
-    watchTurning(source, (sample) => {
+    const asked = (begins.current = new AbortController());
+    const hear = (sample: Turning) => {
       samples += 1;
       recorder.push(sample, performance.timeOrigin + sample.at);
-    })
+    };
+    watchTurning(source, hear, asked.signal)
       .then((stop) => {
         const timer = setInterval(
           () => setTold({ seconds: (Date.now() - recorder.begun) / 1000, samples }),
@@ -61,6 +68,7 @@ export function RigPage() {
         setState("runs");
       })
       .catch(() => {
+        if (asked.signal.aborted) return;
         setFault(SENSOR_FAULTS[source]);
         setState("off");
       });
@@ -183,13 +191,13 @@ function Waiting({ logs, onChange }: WaitingProps) {
               <BigButton disabled={send.isPending} onClick={() => send.mutate(log)}>
                 {send.isPending ? "Joining…" : "Send"}
               </BigButton>
-              <a
-                className="rounded inline-flex min-h-[52px] items-center border border-ridge-2 px-5 text-lead font-semibold"
-                href={`data:text/csv,${encodeURIComponent(log.csv)}`}
-                download={`rig-${log.begun}.csv`}
+              <BigButton
+                onClick={() =>
+                  saveBlob(new Blob([log.csv], { type: "text/csv" }), `rig-${log.begun}.csv`)
+                }
               >
                 CSV
-              </a>
+              </BigButton>
               <BigButton onClick={() => void letGo(log)}>Let it go</BigButton>
             </li>
           );
