@@ -11,6 +11,7 @@ import { useArrival } from "./ui/useArrival";
 import { useNotices } from "./ui/notices";
 import { useOffline } from "./ui/useOffline";
 import { TroubleStrip } from "./ui/TroubleStrip";
+import { useIsWholeScreen } from "./ui/wholeScreen";
 import { useKeys } from "./keys/useKeys";
 
 /** A page of a place, loaded when it is visited. */
@@ -75,6 +76,7 @@ export function App() {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const { undoLast } = useNotices();
+  const whole = useIsWholeScreen();
   useArrival(pathname);
   useOffline(useStatus().data?.phone != null);
   useKeys(
@@ -90,11 +92,14 @@ export function App() {
   );
   return (
     <DropAnywhere>
-      <a href="#main" className="sr-only bg-paper p-2 focus:not-sr-only focus:absolute focus:z-50">
+      <a
+        href="#main"
+        className="sr-only bg-paper p-2 focus:not-sr-only focus:absolute focus:z-(--layer-notice)"
+      >
         Skip to the page
       </a>
       <HatchPattern />
-      <Trail theme={theme} onTheme={changeTheme} onKeys={() => setKeysOpen(true)} />
+      {!whole && <Trail theme={theme} onTheme={changeTheme} onKeys={() => setKeysOpen(true)} />}
       <TroubleStrip />
       <main id="main" tabIndex={-1} className="outline-none">
         <ErrorBoundary key={pathname}>

@@ -7,6 +7,7 @@ import { App } from "./App";
 import { ImportProvider } from "./places/takes/list/imports";
 import "./theme/theme.css";
 import { NoticeProvider } from "./ui/notices";
+import { reloadedLately } from "./ui/reloadedLately";
 import { UnitsProvider } from "./ui/useUnits";
 
 const MOST_TRIES = 2;
@@ -27,6 +28,15 @@ const queries = new QueryClient({
       refetchOnWindowFocus: true,
     },
   },
+});
+
+// Another version was put in place while this page was open: what it wants to load is gone. Once, so
+// that a file that is really missing does not reload it for ever.
+window.addEventListener("vite:preloadError", (event) => {
+  if (!reloadedLately()) {
+    event.preventDefault();
+    location.reload();
+  }
 });
 
 const root = document.getElementById("root");

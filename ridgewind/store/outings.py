@@ -119,13 +119,20 @@ def by_id(db: sqlite3.Connection, outing_id: int) -> OutingRow:
     return _outing(row)
 
 
+_MEETING = (
+    "(select count(*) from shot_take as met join take on take.id = met.take_id"
+    " where met.shot_id = outing_shot.id and take.deleted_at is null)"
+)
+"""How many takes meet a shot; deleted ones do not."""
+
+_WANTED = "coalesce(json_extract(outing_shot.spec, '$.takes'), 1)"
+
 _STATE = (
     "case when state = 'got'"
     " and exists (select 1 from shot_take where shot_id = outing_shot.id and made_got)"
-    " and not exists (select 1 from shot_take join take on take.id = take_id"
-    " where shot_id = outing_shot.id and deleted_at is null) then 'open' else state end"
+    f" and {_MEETING} < {_WANTED} then 'open' else state end"
 )
-"""A shot that was got by filing alone is open while every take that meets it is deleted."""
+"""A shot that was got by filing alone is open while fewer takes meet it than it wants."""
 
 
 def lines(db: sqlite3.Connection) -> list[OutingLine]:
@@ -300,19 +307,23 @@ def met_anywhere(db: sqlite3.Connection) -> frozenset[int]:
 
 
 def meet(db: sqlite3.Connection, take_id: int, shot_id: int | None, *, how: str) -> None:
-    """Let a take meet a shot, which is got by that, or none."""
+    """Let a take meet a shot, or none. A shot is got once as many meet it as it wants."""
     unmeet(db, take_id)
     if shot_id is None:
         return
     db.execute(
-        "insert into shot_take (take_id, shot_id, how, made_got)"
-        f" select ?, id, ?, {_STATE} != 'got' from outing_shot where id = ?",
-        (take_id, how, shot_id),
+        "insert into shot_take (take_id, shot_id, how, made_got) values (?, ?, ?, 0)",
+        (take_id, shot_id, how),
     )
+    row = db.execute(
+        f"select {_STATE} != 'got' and {_MEETING} >= {_WANTED} as is_enough from outing_shot"
+        " where id = ?", (shot_id,),
+    ).fetchone()  # fmt: skip
+    if row is not None and row["is_enough"]:
+        db.execute("update shot_take set made_got = 1 where shot_id = ?", (shot_id,))
     db.execute(
-        f"update outing_shot set state = 'got', changed_at = {NOW}, got = max(got, (select count(*)"
-        " from shot_take join take on take.id = take_id"
-        " where shot_id = outing_shot.id and deleted_at is null)) where id = ?",
+        f"update outing_shot set state = iif({_MEETING} >= {_WANTED}, 'got', state),"
+        f" changed_at = {NOW}, got = max(got, {_MEETING}) where id = ?",
         (shot_id,),
     )
 
@@ -322,11 +333,11 @@ def unmeet(db: sqlite3.Connection, take_id: int) -> None:
     row = db.execute("delete from shot_take where take_id = ? returning *", (take_id,)).fetchone()
     if row is None or not row["made_got"]:
         return
-    others = db.execute(
-        "update shot_take set made_got = 1 where shot_id = ? returning take_id", (row["shot_id"],)
+    shot_id = row["shot_id"]
+    fewer = db.execute(
+        f"update outing_shot set state = 'open', got = {_MEETING}"
+        f" where id = ? and state = 'got' and {_MEETING} < {_WANTED} returning id",
+        (shot_id,),
     ).fetchall()
-    if not others:
-        db.execute(
-            "update outing_shot set state = 'open', got = 0 where id = ? and state = 'got'",
-            (row["shot_id"],),
-        )
+    # Those that are left have made it got, or no longer do.
+    db.execute("update shot_take set made_got = ? where shot_id = ?", (not fewer, shot_id))

@@ -5,9 +5,11 @@ from __future__ import annotations
 import pytest
 
 from ridgewind.core.sequence.plain_words import read_line
-from ridgewind.store import outings, takes
+from ridgewind.core.sequence.shot import PlannedShot
+from ridgewind.store import database, outings, takes
 from ridgewind.store.outings import OutingFacts
 from tests.conftest import shaken, write_film
+from tests.store.test_store import add_take
 
 
 @pytest.fixture(scope="module")
@@ -101,3 +103,26 @@ def test_it_is_filmed_anew_by_another_take_or_by_word(db, ids, shot):
     assert told(db, shot) == ("open", 0)
     outings.note_shot(db, shot, state="got", got=1)
     assert told(db, shot) == ("got", 1)
+
+
+def test_a_shot_that_wants_three_takes_is_got_by_three(db):
+    outing = outings.add(db, OutingFacts("Ridge", "", "", "any", None, None))
+    (shot,) = outings.add_shots(db, outing, [PlannedShot("the mill", takes=3)])
+    ids = [add_take(db, number) for number in (1, 2, 3)]
+    states = []
+    for take_id in ids:
+        with database.atomic(db):
+            outings.meet(db, take_id, shot, how="hand")
+        found = outings.shot_by_id(db, shot)
+        states.append((found.state, found.got))
+    assert states == [("open", 1), ("open", 2), ("got", 3)]
+    with database.atomic(db):
+        takes.set_deleted(db, ids[0], deleted=True)
+    assert outings.shot_by_id(db, shot).state == "open"
+    with database.atomic(db):
+        takes.set_deleted(db, ids[0], deleted=False)
+    assert outings.shot_by_id(db, shot).state == "got"
+    with database.atomic(db):
+        outings.meet(db, ids[1], None, how="hand")
+    found = outings.shot_by_id(db, shot)
+    assert (found.state, found.got) == ("open", 2)

@@ -7,6 +7,7 @@ import {
 import { useEffect } from "react";
 import { isUnreachable } from "./client";
 import { askAgain, useChanged, type Change as Changed } from "./keys";
+import { othersWait } from "./later";
 import { waitingStore } from "./waiting";
 
 const MOST_TRIES = 3;
@@ -55,7 +56,7 @@ export function outbox<Change, Detail>(box: Box<Change, Detail>) {
       onSettled: (_, __, change) => box.outlives(change) && waiting.drop(id, change),
       onSuccess: (detail) => {
         // An answer knows nothing of the changes that still wait behind it.
-        if (cache.isMutating({ mutationKey }) <= 1) cache.setQueryData<Detail>(queryKey, detail);
+        if (!othersWait(cache, `${box.row}-${id}`)) cache.setQueryData<Detail>(queryKey, detail);
         changed(box.changed);
       },
     });

@@ -1,6 +1,7 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, dataOf, explained, type components } from "./client";
 import { askAgain, keys, useChanged } from "./keys";
+import { othersWait } from "./later";
 import { outbox } from "./outbox";
 
 type Schemas = components["schemas"];
@@ -128,6 +129,7 @@ export function useOutingChange(id: number) {
     },
     onError: () => askAgain(cache, keys.outing(id)),
     onSuccess: (detail) => {
+      if (othersWait(cache, `outing-${id}`)) return;
       cache.setQueryData<OutingDetail>(keys.outing(id), detail);
       changed("outings");
     },
@@ -137,7 +139,7 @@ export function useOutingChange(id: number) {
 export type Meetings = Schemas["Meetings"];
 export type MeetingLine = Schemas["MeetingLine"];
 export type MetLine = Schemas["MetLine"];
-type FiledTake = Schemas["FiledTake"];
+export type FiledTake = Schemas["FiledTake"];
 
 /** Which takes meet an outing's shots, and which could. */
 export function useMeetings(id: number) {

@@ -7,7 +7,7 @@ import {
   type InfiniteData,
   type QueryClient,
 } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import {
   client,
   dataOf,
@@ -19,6 +19,7 @@ import {
   type TakePage,
 } from "./client";
 import { askAgain, keys, useChanged } from "./keys";
+import { othersWait } from "./later";
 
 const PAGE_ROWS = 100;
 const BUSY_REFRESH_MS = 600;
@@ -32,13 +33,7 @@ export function useTakes(filter: ListFilter) {
   return useInfiniteQuery({
     queryKey: keys.takes(filter),
     initialPageParam: 0,
-    queryFn: ({ pageParam, signal }) =>
-      dataOf(
-        client.GET("/api/takes", {
-          params: { query: { ...filter, offset: pageParam, limit: PAGE_ROWS } },
-          signal,
-        }),
-      ),
+    queryFn: ({ pageParam, signal }) => readPage(filter, pageParam, signal),
     getNextPageParam: (last, pages) => {
       const loaded = pages.reduce((count, page) => count + page.takes.length, 0);
       return loaded < last.total && last.takes.length > 0 ? loaded : undefined;
@@ -59,12 +54,59 @@ export function usePulse() {
   });
   const stamp = pulse.data?.stamp;
   const at_ms = pulse.dataUpdatedAt;
+  const reads = useRef(false);
   useEffect(() => {
-    if (stamp === undefined || !isBehind(cache, stamp, at_ms)) return;
-    for (const answer of ["takes", "narrowings"]) void askAgain(cache, [answer]);
+    // One reading at a time, to its end: a pulse that broke off the one before it would leave a list
+    // unread for as long as something is measured.
+    if (stamp === undefined || reads.current || !isBehind(cache, stamp, at_ms)) return;
+    reads.current = true;
+    void readBehind(cache).finally(() => (reads.current = false));
   }, [cache, stamp, at_ms]);
   return pulse;
 }
+
+/** Rows of the list that are seen, from and up to; told by whoever draws it. */
+const seen = { from: 0, to: PAGE_ROWS };
+export function tellSeen(from: number, to: number) {
+  seen.from = from;
+  seen.to = to;
+}
+
+const isSeen = (page: number) => page * PAGE_ROWS < seen.to && (page + 1) * PAGE_ROWS > seen.from;
+
+/** Reads again what is seen of the lists that are shown, and how many takes there are of what. A list
+ * of another length is another list, and read whole. */
+async function readBehind(cache: QueryClient): Promise<void> {
+  const shown = cache.getQueryCache().findAll({ queryKey: ["takes"], type: "active" });
+  await Promise.all([
+    cache.refetchQueries({ queryKey: ["narrowings"], type: "active" }, { cancelRefetch: false }),
+    ...shown.map(async (query) => {
+      const list = query.state.data as InfiniteData<TakePage, number> | undefined;
+      const filter = query.queryKey[1] as ListFilter;
+      const wanted = (list?.pageParams ?? []).filter((_, page) => isSeen(page));
+      const fresh = await Promise.all(
+        wanted.map(async (offset) => ({ offset, page: await readPage(filter, offset) })),
+      );
+      const whole = fresh.every(({ page }) => page.total === list?.pages[0]?.total);
+      if (!list || !whole)
+        return cache.refetchQueries({ queryKey: query.queryKey }, { cancelRefetch: false });
+      cache.setQueryData<InfiniteData<TakePage, number>>(query.queryKey, (now) => {
+        if (!now) return now;
+        const byOffset = new Map(fresh.map(({ offset, page }) => [offset, page]));
+        const pages = now.pages.map((page, k) => byOffset.get(now.pageParams[k] ?? -1) ?? page);
+        return { ...now, pages };
+      });
+    }),
+  ]).catch(() => undefined); // the next pulse asks again
+}
+
+const readPage = (filter: ListFilter, offset: number, signal?: AbortSignal) =>
+  dataOf(
+    client.GET("/api/takes", {
+      params: { query: { ...filter, offset, limit: PAGE_ROWS } },
+      ...(signal && { signal }),
+    }),
+  );
 
 /** Whether a list that is shown is of another state than the one that was told after it came. */
 function isBehind(cache: QueryClient, stamp: string, at_ms: number): boolean {
@@ -74,7 +116,7 @@ function isBehind(cache: QueryClient, stamp: string, at_ms: number): boolean {
     .some(({ state }) => {
       const list = state.data as InfiniteData<TakePage> | undefined;
       const pages = state.dataUpdatedAt <= at_ms ? (list?.pages ?? []) : [];
-      return pages.some((page) => page.stamp !== stamp);
+      return pages.some((page, k) => isSeen(k) && page.stamp !== stamp);
     });
 }
 
@@ -173,6 +215,7 @@ export function useChangeBrief(id: number) {
       cache.setQueryData<TakeDetail>(keys.take(id), (old) => old && { ...old, brief });
     },
     onSuccess: (detail) => {
+      if (othersWait(cache, `brief-${id}`)) return;
       cache.setQueryData<TakeDetail>(keys.take(id), detail);
       changed("verdicts");
     },

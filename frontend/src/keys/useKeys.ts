@@ -27,9 +27,13 @@ const CLOSED_LISTS = "[role=combobox]";
 type Options = {
   /** They count on every page, and stand last in the list of keys. */
   everywhere?: boolean;
-  /** They count before any other, and for a focused button too, as a remote sends them. */
+  /** They count before any other, and for a focused button too, as a remote sends them. No other
+   * keys count while they do. */
   first?: boolean;
 };
+
+/** How many parts of the page have all keys for themselves. */
+let alone = 0;
 
 /** Keys of a page, each with what it does; the list of keys shows just these. */
 export function useKeys(words: KeyWords, { everywhere = false, first = false }: Options = {}) {
@@ -44,9 +48,15 @@ export function useKeys(words: KeyWords, { everywhere = false, first = false }: 
   const lines = useMemo(() => JSON.parse(shown) as ReturnType<typeof linesOf>, [shown]);
   useEffect(() => register(id, { lines, everywhere }), [id, lines, everywhere]);
   useLayoutEffect(() => {
+    if (!first) return;
+    alone += 1;
+    return () => void (alone -= 1);
+  }, [first]);
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (document.querySelector("[role=dialog]")) return;
+      if (alone > 0 && !first) return;
       if (first ? belongsToSlider(event) : belongsToControl(event)) return;
       const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const act = latest.current[event.shiftKey && name.length > 1 ? `Shift+${name}` : name];

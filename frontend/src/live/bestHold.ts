@@ -1,10 +1,12 @@
+import { kept } from "../api/browserStore";
+
 const KEY = "ridgewind-best-hold";
 
 type Kept = Record<string, number>;
 
 function all(): Kept {
   try {
-    return JSON.parse(localStorage.getItem(KEY) ?? "{}") as Kept;
+    return JSON.parse(kept.get(KEY) ?? "{}") as Kept;
   } catch {
     return {};
   }
@@ -15,7 +17,7 @@ export const bestHold = (what: string): number => all()[what] ?? 0;
 
 /** Keep a hold where it beats the best. */
 export function keepHold(what: string, seconds: number) {
-  const kept = all();
-  if (seconds <= (kept[what] ?? 0)) return;
-  localStorage.setItem(KEY, JSON.stringify({ ...kept, [what]: seconds }));
+  const before = all();
+  if (seconds <= (before[what] ?? 0)) return;
+  kept.set(KEY, JSON.stringify({ ...before, [what]: seconds }));
 }

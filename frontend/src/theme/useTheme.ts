@@ -1,11 +1,12 @@
+import { kept } from "../api/browserStore";
 import { useCallback, useEffect, useState } from "react";
 
 export type Theme = "light" | "dusk";
 const KEY = "ridgewind-theme";
 
 function firstTheme(): Theme {
-  const kept = localStorage.getItem(KEY);
-  if (kept === "light" || kept === "dusk") return kept;
+  const before = kept.get(KEY);
+  if (before === "light" || before === "dusk") return before;
   return matchMedia("(prefers-color-scheme: dark)").matches ? "dusk" : "light";
 }
 
@@ -14,7 +15,7 @@ export function useTheme(): [Theme, () => void] {
   const [theme, setTheme] = useState<Theme>(firstTheme);
   useEffect(() => {
     document.documentElement.dataset["theme"] = theme;
-    localStorage.setItem(KEY, theme);
+    kept.set(KEY, theme);
   }, [theme]);
   return [theme, useCallback(() => setTheme((now) => (now === "light" ? "dusk" : "light")), [])];
 }

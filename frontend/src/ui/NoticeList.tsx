@@ -33,7 +33,7 @@ export function NoticeList({ notices, onDrop }: Props) {
           )}
         </Toast.Root>
       ))}
-      <Toast.Viewport className="fixed right-4 bottom-4 left-4 z-50 flex flex-col gap-2 sm:left-auto sm:w-[400px]" />
+      <Toast.Viewport className="fixed right-4 bottom-4 left-4 z-(--layer-notice) flex flex-col gap-2 sm:left-auto sm:w-[400px]" />
     </Toast.Provider>
   );
 }

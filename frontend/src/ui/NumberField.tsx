@@ -22,7 +22,7 @@ export function NumberField({ label, unit, value, min, max, digits, onChange }: 
     setTyped(null);
   };
   return (
-    <label className="rounded inline-flex h-[28px] items-center gap-1 border border-line bg-paper px-2 text-note focus-within:border-ridge-4">
+    <label className="rounded inline-flex h-[28px] items-center gap-1 border border-control bg-paper px-2 text-note focus-within:border-ridge-4">
       <span className="sr-only">{label}</span>
       <input
         inputMode="decimal"

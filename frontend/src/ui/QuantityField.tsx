@@ -45,7 +45,7 @@ export function QuantityField(props: Props) {
         {label}
       </label>
       <div
-        className={`rounded mt-0.5 flex h-[30px] items-center gap-1 border px-2 text-note focus-within:border-ridge-4 ${message ? "border-ember" : "border-line"} ${disabled ? "border-dashed" : "bg-paper"}`}
+        className={`rounded mt-0.5 flex h-[30px] items-center gap-1 border px-2 text-note focus-within:border-ridge-4 ${message ? "border-ember" : "border-control"} ${disabled ? "border-dashed" : "bg-paper"}`}
       >
         <input
           id={id}

@@ -20,7 +20,7 @@ export function SelectPopup({
         <Radix.Content
           position="popper"
           sideOffset={4}
-          className="rounded z-30 border border-line bg-paper py-1 shadow-lg"
+          className="rounded z-(--layer-popup) border border-line bg-paper py-1 shadow-lg"
         >
           <Radix.Viewport className="max-h-[min(60vh,420px)] overflow-y-auto">
             {options.map((option) => (

@@ -13,7 +13,7 @@ type Props = {
 /** Words, with a message beside them where they cannot be taken. */
 export function TextField({ label, value, onChange, problem, lines = 1, hint }: Props) {
   const id = useId();
-  const looks = `rounded mt-0.5 block w-full border bg-paper px-2 text-note outline-none focus:border-ridge-4 ${problem ? "border-ember" : "border-line"}`;
+  const looks = `rounded mt-0.5 block w-full border bg-paper px-2 text-note outline-none focus:border-ridge-4 ${problem ? "border-ember" : "border-control"}`;
   const shared = {
     id,
     value,

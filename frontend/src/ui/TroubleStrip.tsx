@@ -51,8 +51,8 @@ function MendedStrip() {
 }
 
 const away = (since: Date) => ({
-  message: "The computer is away.",
-  hint: `What you see is from ${format.when(since.toISOString()).time}; notes wait here until it answers.`,
+  message: "The computer does not answer at the moment.",
+  hint: `It may be slow, or out of reach. What you see is from ${format.when(since.toISOString()).time}; your notes are kept here and sent when it answers.`,
 });
 
 /** Reads of what is on screen that failed although an older answer is there. */

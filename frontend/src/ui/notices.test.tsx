@@ -43,3 +43,16 @@ it("says what the server explained, and something to do where nobody explained i
 it("needs its provider", () => {
   expect(() => renderHook(() => useNotices())).toThrow("NoticeProvider");
 });
+
+it("still undoes a deed whose notice has gone, once, and says what it was", async () => {
+  const notices = opened();
+  const undone: string[] = [];
+  act(() => notices.current.notify({ text: "Rejected.", undo: () => undone.push("reject") }));
+  const close = await screen.findByText("Undo", {}, LOADED);
+  expect(close).toBeTruthy();
+  for (let one = 0; one < 40; one += 1) act(() => notices.current.notify({ text: `later ${one}` }));
+  expect(screen.queryByText("Rejected.")).toBeNull();
+  act(() => notices.current.undoLast());
+  act(() => notices.current.undoLast());
+  expect(undone).toEqual(["reject"]);
+});

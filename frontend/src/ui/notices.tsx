@@ -4,7 +4,6 @@ import {
   Suspense,
   useCallback,
   useContext,
-  useEffect,
   useMemo,
   useRef,
   useState,
@@ -19,10 +18,11 @@ export type Notice = {
   fault?: boolean;
   undo?: () => void;
 };
+type Deed = { id: number; text: string; undo: () => void };
 type Notify = (notice: Omit<Notice, "id">) => void;
 type Notices = { notify: Notify; fail: (error: unknown) => void; undoLast: () => void };
 
-/** Deeds that can still be undone, although only the newest few are shown. */
+/** Deeds that can still be undone, whether they are shown or not. */
 const MOST_KEPT = 30;
 
 const Context = createContext<Notices | null>(null);
@@ -35,10 +35,32 @@ const NoticeList = lazy(() =>
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notices, setNotices] = useState<Notice[]>([]);
   const next = useRef(1);
-  const drop = useCallback((id: number) => setNotices((all) => all.filter((n) => n.id !== id)), []);
+  // What can be undone outlives the notice that told of it, which goes after some seconds.
+  const deeds = useRef<Deed[]>([]);
+  const shown = useRef(new Set<number>());
+  const drop = useCallback((id: number) => {
+    shown.current.delete(id);
+    setNotices((all) => all.filter((n) => n.id !== id));
+  }, []);
   const notify = useCallback<Notify>((notice) => {
     const id = next.current++;
-    setNotices((all) => [...all, { ...notice, id }].slice(-MOST_KEPT));
+    const { undo } = notice;
+    const told: Notice = { ...notice, id };
+    if (undo) {
+      // Once, whether by the notice or by its key, and at once: a key pressed three times quickly
+      // undoes three deeds.
+      told.undo = () => {
+        const waits = deeds.current.some((deed) => deed.id === id);
+        deeds.current = deeds.current.filter((deed) => deed.id !== id);
+        if (waits) undo();
+      };
+      deeds.current = [...deeds.current, { id, text: notice.text, undo: told.undo }].slice(
+        -MOST_KEPT,
+      );
+    }
+    shown.current.add(id);
+    shown.current.delete(id - MOST_KEPT);
+    setNotices((all) => [...all, told].slice(-MOST_KEPT));
   }, []);
   const fail = useCallback(
     (error: unknown) => {
@@ -51,18 +73,14 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     },
     [notify],
   );
-  const latest = useRef(notices);
-  useEffect(() => {
-    latest.current = notices;
-  }, [notices]);
   const undoLast = useCallback(() => {
-    const last = latest.current.findLast((notice) => notice.undo);
+    const last = deeds.current.at(-1);
     if (!last) return;
-    // At once, so that pressing it three times quickly undoes three deeds.
-    latest.current = latest.current.filter((notice) => notice !== last);
-    last.undo?.();
+    last.undo();
+    // Nobody sees any more what it was: it is said.
+    if (!shown.current.has(last.id)) notify({ text: `Undone: ${last.text}` });
     drop(last.id);
-  }, [drop]);
+  }, [drop, notify]);
   const value = useMemo(() => ({ notify, fail, undoLast }), [notify, fail, undoLast]);
   return (
     <Context value={value}>

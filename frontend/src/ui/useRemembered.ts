@@ -1,3 +1,4 @@
+import { keptInTab } from "../api/browserStore";
 import { useCallback, useState } from "react";
 
 /** A state that outlives its page, and a reload, in this tab. */
@@ -5,8 +6,8 @@ export function useRemembered<T>(name: string, initial: T): [T, (next: T) => voi
   const key = `ridgewind-${name}`;
   const [value, setValue] = useState<T>(() => {
     try {
-      const kept = sessionStorage.getItem(key);
-      return kept === null ? initial : (JSON.parse(kept) as T);
+      const before = keptInTab.get(key);
+      return before === null ? initial : (JSON.parse(before) as T);
     } catch {
       return initial;
     }
@@ -14,7 +15,7 @@ export function useRemembered<T>(name: string, initial: T): [T, (next: T) => voi
   const change = useCallback(
     (next: T) => {
       setValue(next);
-      sessionStorage.setItem(key, JSON.stringify(next));
+      keptInTab.set(key, JSON.stringify(next));
     },
     [key],
   );

@@ -1,3 +1,4 @@
+import { kept } from "../api/browserStore";
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import { withUnit, type Quantity, type UnitSystem } from "../units";
 
@@ -13,14 +14,14 @@ const Context = createContext<Units | null>(null);
 /** Metric or imperial lengths and weights, kept for the next visit. */
 export function UnitsProvider({ children }: { children: ReactNode }) {
   const [system, setSystem] = useState<UnitSystem>(() =>
-    localStorage.getItem(KEY) === "imperial" ? "imperial" : "metric",
+    kept.get(KEY) === "imperial" ? "imperial" : "metric",
   );
   const change = useCallback((next: UnitSystem) => {
-    localStorage.setItem(KEY, next);
+    kept.set(KEY, next);
     setSystem(next);
   }, []);
   const value = useMemo<Units>(
-    () => ({ system, change, inUnits: (quantity, kept) => withUnit(quantity, kept, system) }),
+    () => ({ system, change, inUnits: (quantity, value) => withUnit(quantity, value, system) }),
     [system, change],
   );
   return <Context value={value}>{children}</Context>;

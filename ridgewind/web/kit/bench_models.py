@@ -26,7 +26,7 @@ class BenchAsk(Strict):
     """A set-up, stored or not, and the brief to judge it by. setup_id: 0 while not stored.
     brief_id: null for the brief in use."""
 
-    setup_id: RowId = Field(ge=0)
+    setup_id: int = Field(ge=0, le=2**53)
     brief_id: RowId | None
     setup: SetupAsk
 

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ridgewind.core.sequence import shot as core
-from ridgewind.web.models import Model, RowId, RowIds, Strict
+from ridgewind.web.models import MOST_CHOSEN, Model, RowId, Strict
 from ridgewind.web.takes.models import TakeLine
 
 MOST_NAME, MOST_NOTE, MOST_LINE = 120, 500, 400
@@ -88,8 +88,8 @@ class ShotOrder(Strict):
     """Shots in the order on screen; those of base that are left out are taken out. base: the order
     that was seen."""
 
-    ids: RowIds
-    base: list[int]
+    ids: list[RowId] = Field(max_length=MOST_CHOSEN)
+    base: list[RowId] = Field(max_length=MOST_CHOSEN)
 
 
 class ShotNote(Strict):

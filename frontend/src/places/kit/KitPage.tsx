@@ -188,7 +188,7 @@ function Row({ inset = false, to, name, words, note, dim, drawn, figure, childre
       {figure && (
         <span className="figure-narrow hidden text-title leading-none sm:inline">{figure}</span>
       )}
-      <span className="relative z-10 flex shrink-0">{children}</span>
+      <span className="relative z-(--layer-raised) flex shrink-0">{children}</span>
     </li>
   );
 }

@@ -39,12 +39,14 @@ export function BriefsPage() {
   const use = () => {
     if (!chosen) return;
     const before = briefs.find((item) => item.usual);
-    const put = (id: number) => actOnBrief(id, "use").then(follow, fail);
-    void put(chosen.id).then(() =>
-      notify({
-        text: `New takes point at “${chosen.name}”.`,
-        ...(before && { undo: () => void put(before.id) }),
-      }),
+    const put = (id: number) => actOnBrief(id, "use").then(follow);
+    void put(chosen.id).then(
+      () =>
+        notify({
+          text: `New takes point at “${chosen.name}”.`,
+          ...(before && { undo: () => void put(before.id).catch(fail) }),
+        }),
+      fail,
     );
   };
   useKeys({

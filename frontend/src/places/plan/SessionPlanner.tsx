@@ -17,6 +17,7 @@ import { FaultView } from "../../ui/FaultView";
 import { Key } from "../../keys/Key";
 import { useNotices } from "../../ui/notices";
 import { useDraft } from "../../ui/useDraft";
+import { useSettled } from "../../ui/useSettled";
 import { useKeys } from "../../keys/useKeys";
 import * as format from "../../formats";
 import { Asked } from "./Asked";
@@ -40,7 +41,8 @@ const FIRST: PracticeAsk = {
 export function SessionPlanner() {
   const draft = useDraft("session-plan", FIRST);
   const ask = draft.value;
-  const found = usePlan(ask);
+  const asked = useSettled(ask);
+  const found = usePlan(asked);
   const drills = useDrills();
   const navigate = useNavigate();
   const { fail } = useNotices();
@@ -50,11 +52,13 @@ export function SessionPlanner() {
     (drills.data?.drills ?? []).map((item) => [item.drill.key, item.drill]),
   );
   const plan = found.data?.plan;
+  // What is shown until the answer comes is the plan of the question before.
+  const waits = found.isPlaceholderData || asked !== ask;
   useEffect(() => {
     document.title = "Plan · Ridgewind";
   }, []);
   const keep = () => {
-    if (!plan || plan.blocks.length === 0 || busy) return;
+    if (!plan || plan.blocks.length === 0 || busy || waits) return;
     setBusy(true);
     const name = `${Math.round(plan.total_s / 60)} minutes: ${library[plan.blocks[0]?.drill_key ?? ""]?.name ?? "practice"}`;
     keepSession({ name: name.slice(0, 120), ask, plan, setup_id: null })
@@ -85,7 +89,11 @@ export function SessionPlanner() {
           <Button onClick={again}>
             <Dices size={15} aria-hidden /> Another order <Key>R</Key>
           </Button>
-          <Button look="main" disabled={!plan || plan.blocks.length === 0 || busy} onClick={keep}>
+          <Button
+            look="main"
+            disabled={!plan || plan.blocks.length === 0 || busy || waits}
+            onClick={keep}
+          >
             Keep and practise <Key>Enter</Key>
           </Button>
         </span>

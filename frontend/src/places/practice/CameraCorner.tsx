@@ -24,7 +24,7 @@ export function CameraCorner({ filming, rolling }: { filming: Filming; rolling: 
       muted
       playsInline
       aria-label={rolling ? "The camera rolls" : "What the camera sees"}
-      className={`absolute top-3 right-3 z-10 w-[22vw] max-w-[220px] border-4 ${rolling ? "border-ember" : "border-paper"}`}
+      className={`absolute top-3 right-3 z-(--layer-raised) w-[22vw] max-w-[220px] border-4 ${rolling ? "border-ember" : "border-paper"}`}
     />
   );
 }

@@ -1,3 +1,4 @@
+import { PULL_WORDS, PULLS } from "../../live/pulls";
 import type { SessionTake, TakeNote } from "../../api/practice";
 import { Key } from "../../keys/Key";
 
@@ -43,11 +44,11 @@ export function NoteBar({ take, onNote }: Props) {
         ))}
       </Group>
       <Group words="strap" hint="S">
-        {[1, 2, 3, 4, 5].map((n) => (
+        {PULLS.map((n) => (
           <Tap
             key={n}
             on={take.tension === n}
-            words={String(n)}
+            words={n === 1 ? `${n} ${PULL_WORDS[n]}` : String(n)}
             onClick={() => onNote({ tension: n })}
           />
         ))}

@@ -2,6 +2,7 @@ import type { SessionDetail, TakeNote } from "../../api/practice";
 import { useSessionChange } from "../../api/practice";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
+import { useWholeScreen } from "../../ui/wholeScreen";
 import { lastFilmed } from "./lastFilmed";
 import { NoteBar } from "./NoteBar";
 import { RunnerFace } from "./RunnerFace";
@@ -14,6 +15,7 @@ type Props = { detail: SessionDetail; onStop: () => void; onRunHere: () => void 
 
 /** The runner of another screen, in step with it: shown here too, and steered from here. */
 export function RemoteView({ detail, onStop, onRunHere }: Props) {
+  useWholeScreen();
   const { runner, by } = useRemote(detail);
   const { slates } = useReady(detail);
   const change = useSessionChange(detail.session.id);

@@ -35,7 +35,7 @@ export function RunnerFoot({
   onStop,
 }: Props) {
   return (
-    <footer className="sticky bottom-0 z-10 flex flex-wrap items-center justify-center gap-1 border-t border-line bg-paper px-4 py-2 sm:gap-2">
+    <footer className="sticky bottom-0 z-(--layer-raised) flex flex-wrap items-center justify-center gap-1 border-t border-line bg-paper px-4 py-2 sm:gap-2">
       <Act
         words={runner.running ? "Pause" : runner.elapsed > 0 || runner.begun ? "Go on" : "Start"}
         hint="Space"

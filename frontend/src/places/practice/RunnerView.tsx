@@ -4,6 +4,7 @@ import { useSessionChange, useSessionUnsent } from "../../api/practice";
 import { Key } from "../../keys/Key";
 import { Button } from "../../ui/Button";
 import { useKeys } from "../../keys/useKeys";
+import { useWholeScreen } from "../../ui/wholeScreen";
 import { CameraCorner } from "./CameraCorner";
 import { saidOf, type CameraChoice, type MeterChoice, type SayChoice } from "./choices";
 import { lastFilmed } from "./lastFilmed";
@@ -29,6 +30,7 @@ type Props = {
 
 /** A session run hands-free: read from three metres, one key or one tap for each thing. */
 export function RunnerView({ detail, camera, say, meter, onStop }: Props) {
+  useWholeScreen();
   const [volume, setVolume] = useState(LOUD);
   const { slates, whole } = useReady(detail);
   const filming = useFilmedTakes(detail.session.id, camera);

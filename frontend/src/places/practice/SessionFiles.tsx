@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { useSessionChange, type SessionDetail } from "../../api/practice";
+import { useSessionChange, type SessionDetail, type TakeNote } from "../../api/practice";
 import { useNotices } from "../../ui/notices";
 import * as format from "../../formats";
 import { readNotes } from "./alone/notes";
@@ -13,8 +13,8 @@ type Props = { detail: SessionDetail; open: boolean };
  * its notes brought back from one. */
 export function SessionFiles({ detail, open }: Props) {
   const { id } = detail.session;
-  const { mutate } = useSessionChange(id);
-  const { notify } = useNotices();
+  const { mutateAsync } = useSessionChange(id);
+  const { notify, fail } = useNotices();
   const [fault, setFault] = useState("");
   const file = useRef<HTMLInputElement>(null);
   const bring = async (chosen: File | undefined) => {
@@ -24,17 +24,23 @@ export function SessionFiles({ detail, open }: Props) {
         ({ position }) => position < detail.session.takes.length,
       );
       const before = notes.map(({ position }) => detail.session.takes[position]);
-      for (const { position, ...note } of notes) mutate({ act: "note", position, note });
+      const put = (some: { position: number; note: TakeNote }[]) =>
+        Promise.all(some.map(({ position, note }) => mutateAsync({ act: "note", position, note })));
       setFault("");
+      try {
+        await put(notes.map(({ position, ...note }) => ({ position, note })));
+      } catch (error) {
+        return fail(error);
+      }
       notify({
         text: `Notes of ${format.takes(notes.length)} are back.`,
         undo: () => {
-          for (const take of before) {
-            if (!take) continue;
+          const again = before.flatMap((take) => {
+            if (!take) return [];
             const { position, state, felt, wind, fatigue, tension } = take;
-            const note = { state, felt, wind, fatigue, tension } as object;
-            mutate({ act: "note", position, note });
-          }
+            return [{ position, note: { state, felt, wind, fatigue, tension } as TakeNote }];
+          });
+          void put(again).catch(fail);
         },
       });
     } catch (error) {

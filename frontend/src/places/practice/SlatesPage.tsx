@@ -38,7 +38,7 @@ function Slates({ detail }: { detail: SessionDetail }) {
     "Back to the session": { Escape: () => void navigate(`/practice/${id}`) },
   });
   return (
-    <div className="fixed inset-0 z-30 flex flex-col items-center justify-center bg-[#fff] text-[#000]">
+    <div className="fixed inset-0 z-(--layer-page) flex flex-col items-center justify-center bg-[#fff] text-[#000]">
       <h1 className="sr-only">Slates of {name}</h1>
       <button
         type="button"

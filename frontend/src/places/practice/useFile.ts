@@ -6,16 +6,23 @@ import { undoing, type Filed } from "./filing";
 /** File films under planned takes, or take them out, with one undo for all of them. */
 export function useFile({ session }: SessionDetail) {
   const change = useSessionChange(session.id);
-  const { notify } = useNotices();
-  const put = ({ position, take_id }: Filed) =>
-    change.mutate({ act: "note", position, note: { take_id } });
+  const { notify, fail } = useNotices();
+  const put = (filed: Filed[]) =>
+    Promise.all(
+      filed.map(({ position, take_id }) =>
+        change.mutateAsync({ act: "note", position, note: { take_id } }),
+      ),
+    );
   return (filed: Filed[]) => {
     const before = undoing(filed, session.takes);
-    filed.forEach(put);
     const out = filed.every((one) => one.take_id === null);
-    notify({
-      text: out ? "Taken out again." : `Filed ${format.takes(filed.length)}.`,
-      undo: () => before.forEach(put),
-    });
+    void put(filed).then(
+      () =>
+        notify({
+          text: out ? "Taken out again." : `Filed ${format.takes(filed.length)}.`,
+          undo: () => void put(before).catch(fail),
+        }),
+      fail,
+    );
   };
 }

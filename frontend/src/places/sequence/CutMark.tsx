@@ -24,7 +24,7 @@ export function CutMark({ cut, chosen, before, after, onChoose }: CutProps) {
       type="button"
       onClick={onChoose}
       aria-pressed={chosen}
-      className={`rounded absolute top-1 left-0 z-10 flex -translate-x-1/2 items-center gap-0.5 border px-1 text-fine font-semibold ${chosen ? "border-ink" : "border-ridge-2"} ${LOOKS[cut.joined]}`}
+      className={`rounded absolute top-1 left-0 z-(--layer-raised) flex -translate-x-1/2 items-center gap-0.5 border px-1 text-fine font-semibold ${chosen ? "border-ink" : "border-ridge-2"} ${LOOKS[cut.joined]}`}
     >
       <Going velocity={before.exit} />
       <span className="sr-only">

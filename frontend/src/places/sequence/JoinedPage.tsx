@@ -13,6 +13,7 @@ import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { useNotices } from "../../ui/notices";
+import { useTelling } from "../../ui/useTelling";
 import { BroughtBack } from "./BroughtBack";
 import { CutPanel } from "./CutPanel";
 import { LookStrip } from "./LookStrip";
@@ -35,6 +36,7 @@ export function JoinedPage() {
 
 function Loaded({ id, joined }: { id: number; joined: Joined }) {
   const change = useJoinedChange(id);
+  const tell = useTelling();
   const { notify } = useNotices();
   const [chosen, setChosen] = useState<Chosen>(null);
   const film = useSequenceFilm(id).data;
@@ -45,10 +47,9 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
   const item = chosen?.kind === "piece" ? joined.pieces[chosen.at] : undefined;
   const at = chosen?.at ?? -1;
   const put = (next: Piece[], words?: string) => {
-    change.mutate({ pieces: next, base: pieces, seen: withPieces(joined, next) });
-    if (words) {
-      notify({ text: words, undo: () => change.mutate({ pieces, base: next, seen: joined }) });
-    }
+    const sent = { pieces: next, base: pieces, seen: withPieces(joined, next) };
+    if (words) tell(change, sent, { text: words, undo: { pieces, base: next, seen: joined } });
+    else change.mutate(sent);
   };
   const trim = (end: "in" | "out", frames: number) =>
     item &&
@@ -113,13 +114,12 @@ function Loaded({ id, joined }: { id: number; joined: Joined }) {
           {!joined.proposed && (
             <Button
               look="bare"
-              onClick={() => {
-                change.mutate(null);
-                notify({
+              onClick={() =>
+                tell(change, null, {
                   text: "Proposed anew from the shots.",
-                  undo: () => change.mutate({ pieces, base: pieces }),
-                });
-              }}
+                  undo: { pieces, base: pieces },
+                })
+              }
             >
               Propose it anew
             </Button>

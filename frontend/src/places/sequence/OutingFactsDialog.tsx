@@ -42,7 +42,7 @@ export function OutingFactsDialog({ facts, onClose, onKeep }: Props) {
             type="date"
             value={kept.day}
             onChange={(event) => put({ day: event.target.value })}
-            className="rounded mt-0.5 block h-[30px] border border-line bg-paper px-2 text-note text-ink"
+            className="rounded mt-0.5 block h-[30px] border border-control bg-paper px-2 text-note text-ink"
           />
         </label>
         <TextField label="Light" value={kept.light} onChange={(light) => put({ light })} />

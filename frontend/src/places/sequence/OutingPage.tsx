@@ -1,13 +1,18 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { useOuting, useOutingChange, type OutingDetail } from "../../api/outings";
+import {
+  useOuting,
+  useOutingChange,
+  type OutingChange,
+  type OutingDetail,
+} from "../../api/outings";
 import * as format from "../../formats";
 import { Key } from "../../keys/Key";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
 import { FaultView } from "../../ui/FaultView";
 import { Segments } from "../../ui/Segments";
-import { useNotices } from "../../ui/notices";
+import { useTelling } from "../../ui/useTelling";
 import { Missing } from "./Missing";
 import { OutingFactsDialog } from "./OutingFactsDialog";
 import { OutingTabs } from "./OutingTabs";
@@ -33,7 +38,7 @@ const ORDERS = [
 function Loaded({ detail }: { detail: OutingDetail }) {
   const { shots, facts } = detail;
   const change = useOutingChange(detail.id);
-  const { notify } = useNotices();
+  const tell = useTelling();
   const [order, setOrder] = useState<"screen" | "film">("screen");
   const [wanted, setWanted] = useState<number | null>(null);
   const [asking, setAsking] = useState(false);
@@ -58,11 +63,15 @@ function Loaded({ detail }: { detail: OutingDetail }) {
   const takeOut = () => {
     if (!chosen) return;
     const left = ids.filter((id) => id !== chosen.id);
-    reorder(left);
+    const order = (next: number[], base: number[]): OutingChange => ({
+      act: "order",
+      ids: next,
+      base,
+    });
     setWanted(null);
-    notify({
+    tell(change, order(left, ids), {
       text: `Taken out: ${chosen.shot.subject}.`,
-      undo: () => change.mutate({ act: "order", ids, base: left }),
+      undo: order(ids, left),
     });
   };
   useEffect(() => {
@@ -200,7 +209,7 @@ function LineEntry({ input, onLine }: LineProps) {
         placeholder="wide of the mill, low, pan left 6 s, gate in front"
         value={text}
         onChange={(event) => setText(event.target.value)}
-        className="rounded h-[38px] min-w-0 flex-1 basis-[280px] border border-ridge-2 bg-paper px-3 text-lead outline-none placeholder:text-stone focus:border-ink"
+        className="rounded h-[38px] min-w-0 flex-1 basis-[280px] border border-control bg-paper px-3 text-lead outline-none placeholder:text-stone focus:border-ink"
       />
       <Button look="main" type="submit" disabled={!text.trim()}>
         Add the shot <Key>Enter</Key>

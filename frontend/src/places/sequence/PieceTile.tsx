@@ -40,6 +40,7 @@ export function PieceTile(props: TileProps) {
       if (draft) props.onTrim(draft);
       setDraft(null);
     },
+    onCancel: () => setDraft(null),
   });
   const seconds = secondsOf(piece);
   return (
@@ -162,15 +163,16 @@ type HandleProps = {
   side: "left" | "right";
   onMove: (by_px: number) => void;
   onEnd: () => void;
+  onCancel: () => void;
 };
 
 /** An end of a piece, to be dragged. */
-function Handle({ side, onMove, onEnd }: HandleProps) {
+function Handle({ side, onMove, onEnd, onCancel }: HandleProps) {
   const drag = useDrag<{ from: number }>({
     onStart: (_, event) => ({ from: event.clientX }),
     onMove: () => undefined,
     onEnd,
-    onCancel: onEnd,
+    onCancel,
   });
   const [from, setFrom] = useState(0);
   return (
@@ -185,7 +187,7 @@ function Handle({ side, onMove, onEnd }: HandleProps) {
         drag.onPointerMove(event);
       }}
       data-testid={`trim-${side}`}
-      className={`absolute top-0 bottom-0 z-10 w-3 cursor-ew-resize touch-none border-lamp ${side === "left" ? "left-0 border-l-4" : "right-0 border-r-4"}`}
+      className={`absolute top-0 bottom-0 z-(--layer-raised) w-3 cursor-ew-resize touch-none border-lamp ${side === "left" ? "left-0 border-l-4" : "right-0 border-r-4"}`}
     />
   );
 }

@@ -53,6 +53,7 @@ export function RampEditor({ piece, slowest, onChange }: Props) {
               if (draft) put(draft);
               setDraft(null);
             }}
+            onCancel={() => setDraft(null)}
           />
           <ol aria-label="Knots of the ramp" className="flex flex-wrap gap-2">
             {ramp.map((knot, at) => (
@@ -93,10 +94,11 @@ type CurveProps = {
   ramp: readonly Knot[];
   onMove: (at: number, to: Knot) => void;
   onEnd: () => void;
+  onCancel: () => void;
 };
 
 /** Speed over the film that the piece uses; slower is lower. */
-function Curve({ piece, ramp, onMove, onEnd }: CurveProps) {
+function Curve({ piece, ramp, onMove, onEnd, onCancel }: CurveProps) {
   const length_s = piece.out_s - piece.in_s;
   // As it is seen: a piece that runs backwards begins at its film's end.
   const flipped = (share: number) => (piece.backwards ? 1 - share : share);
@@ -115,7 +117,7 @@ function Curve({ piece, ramp, onMove, onEnd }: CurveProps) {
         speed: toSpeed(at.y),
       }),
     onEnd,
-    onCancel: onEnd,
+    onCancel,
   });
   return (
     <svg

@@ -67,6 +67,7 @@ export function ShotStrip({ shots, chosen, marked, onChoose, onOrder }: Props) {
               marked={marked.has(item.id)}
               held={held?.to === place}
               around={[shown[place - 1], item, shown[place + 1]]}
+              draggable={onOrder !== undefined}
               onChoose={() => onChoose(item.id)}
             />
           ))}
@@ -83,12 +84,13 @@ type TileProps = {
   marked: boolean;
   held: boolean;
   around: (ShotItem | undefined)[];
+  draggable: boolean;
   onChoose: () => void;
 };
 
 const STATES = { open: "", got: "got", impossible: "not possible" };
 
-function Tile({ item, place, chosen, marked, held, around, onChoose }: TileProps) {
+function Tile({ item, place, chosen, marked, held, around, draggable, onChoose }: TileProps) {
   const { shot, state } = item;
   const beside = besideFrame(shot);
   return (
@@ -96,8 +98,8 @@ function Tile({ item, place, chosen, marked, held, around, onChoose }: TileProps
       <button
         type="button"
         aria-pressed={chosen}
-        // A pointer chooses at the end of a press, unless it dragged; this is for keys.
-        onClick={(event) => event.detail === 0 && onChoose()}
+        // Where it can be dragged, a pointer chooses at the end of a press, unless it dragged.
+        onClick={(event) => (event.detail === 0 || !draggable) && onChoose()}
         className={`block w-full select-none text-left ${chosen ? "outline-2 outline-offset-2 outline-ink" : ""}`}
       >
         <span className="relative block">

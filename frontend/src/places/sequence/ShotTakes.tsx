@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import {
   useFileTakes,
   useMeetings,
+  type FiledTake,
   type MeetingLine,
   type MetLine,
   type OutingDetail,
@@ -11,7 +12,7 @@ import * as format from "../../formats";
 import { Key } from "../../keys/Key";
 import { useKeys } from "../../keys/useKeys";
 import { Button } from "../../ui/Button";
-import { useNotices } from "../../ui/notices";
+import { useTelling } from "../../ui/useTelling";
 
 const SURE = 0.8;
 
@@ -19,7 +20,7 @@ const SURE = 0.8;
 export function ShotTakes({ detail }: { detail: OutingDetail }) {
   const found = useMeetings(detail.id).data;
   const file = useFileTakes(detail.id);
-  const { notify } = useNotices();
+  const tell = useTelling();
   const proposed = found?.proposed ?? [];
   const sure = proposed.filter((one) => one.certainty >= SURE);
   const met = found?.met ?? [];
@@ -31,19 +32,18 @@ export function ShotTakes({ detail }: { detail: OutingDetail }) {
     return `${place + 1} ${detail.shots[place]?.shot.subject ?? ""}`;
   };
   const accept = (some: readonly MeetingLine[]) => {
-    file.mutate(some.map(({ take_id, shot_id, how }) => ({ take_id, shot_id, how })));
-    notify({
+    const filed: FiledTake[] = some.map(({ take_id, shot_id, how }) => ({ take_id, shot_id, how }));
+    tell(file, filed, {
       text: `Filed: ${format.takes(some.length)}.`,
-      undo: () =>
-        file.mutate(some.map(({ take_id }) => ({ take_id, shot_id: null, how: "hand" as const }))),
+      undo: some.map(({ take_id }) => ({ take_id, shot_id: null, how: "hand" as const })),
     });
   };
   const let_go = (one: MetLine) => {
     const { shot_id, take, how } = one;
-    file.mutate([{ take_id: take.id, shot_id: null, how: "hand" }]);
-    notify({
+    const out: FiledTake[] = [{ take_id: take.id, shot_id: null, how: "hand" }];
+    tell(file, out, {
       text: `${take.name} meets no shot now.`,
-      undo: () => file.mutate([{ take_id: take.id, shot_id, how }]),
+      undo: [{ take_id: take.id, shot_id, how }],
     });
   };
   useKeys(sure.length > 0 ? { "File what is sure": { f: () => accept(sure) } } : {});

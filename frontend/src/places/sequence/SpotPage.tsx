@@ -60,8 +60,9 @@ function Spot({ detail }: { detail: OutingDetail }) {
   const gotIt = () => {
     if (!item) return;
     const got = item.got + 1;
-    say("got", got);
-    if (got >= item.shot.takes) onwards();
+    const enough = got >= item.shot.takes;
+    say(enough ? "got" : "open", got);
+    if (enough) onwards();
   };
   const again = () => item && say("open", item.got);
   const impossible = () => {
@@ -89,7 +90,7 @@ function Spot({ detail }: { detail: OutingDetail }) {
         type="button"
         onClick={() => setSlate(false)}
         aria-label="Close the slate"
-        className="fixed inset-0 z-30 flex flex-col items-center justify-center bg-[#fff] text-[#000]"
+        className="fixed inset-0 z-(--layer-page) flex flex-col items-center justify-center bg-[#fff] text-[#000]"
       >
         {code && <img src={code} alt={`Code of ${item.shot.subject}`} className="w-[96vmin]" />}
         <span className="px-3 text-lead font-semibold">{item.shot.subject}</span>
@@ -107,7 +108,7 @@ function Spot({ detail }: { detail: OutingDetail }) {
         <h1 className="title text-heading">{detail.facts.name}</h1>
         <p className="text-note text-stone" role="status">
           {open === 0 ? "All shots are done." : `${open} of ${ordered.length} to film`}
-          {unsent && ". The computer is away; what you say is kept here"}
+          {unsent && ". The computer does not answer; your notes are kept here"}
         </p>
       </header>
       <section aria-label="The next shot" className="flex-1 px-4 sm:px-8">

@@ -52,7 +52,7 @@ export function TimeLine({ joined, chosen, onChoose, onTrim, now_s }: Props) {
         {now_s !== null && (
           <i
             data-testid="now"
-            className="pointer-events-none absolute top-0 bottom-0 z-20 w-0.5 bg-lamp"
+            className="pointer-events-none absolute top-0 bottom-0 z-(--layer-bar) w-0.5 bg-lamp"
             style={{ left: scale * now_s * rate_hz }}
           />
         )}

@@ -44,6 +44,7 @@ export function WindowPicker({ item, onChange }: Props) {
           if (draft) put(draft);
           setDraft(null);
         }}
+        onCancel={() => setDraft(null)}
         framing={framing}
         room={room}
       />
@@ -97,9 +98,21 @@ type FrameProps = {
   /** How far the window's middle is from the picture's, px. */
   onMove: (x: number, y: number) => void;
   onEnd: () => void;
+  onCancel: () => void;
 };
 
-function Frame({ src, size, box, follows, framing, room, onRatio, onMove, onEnd }: FrameProps) {
+function Frame({
+  src,
+  size,
+  box,
+  follows,
+  framing,
+  room,
+  onRatio,
+  onMove,
+  onEnd,
+  onCancel,
+}: FrameProps) {
   const [width, height] = size;
   const [left, top, wide, high] = box;
   const drag = useDrag<{ x: number; y: number }>({
@@ -107,7 +120,7 @@ function Frame({ src, size, box, follows, framing, room, onRatio, onMove, onEnd 
       follows ? null : { x: at.x - room.x * framing.right, y: at.y - room.y * framing.down },
     onMove: (at, from) => onMove(at.x - from.x, at.y - from.y),
     onEnd,
-    onCancel: onEnd,
+    onCancel,
   });
   return (
     <div

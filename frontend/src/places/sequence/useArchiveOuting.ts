@@ -1,14 +1,14 @@
 import { useParams } from "react-router";
-import { useOutingChange } from "../../api/outings";
-import { useNotices } from "../../ui/notices";
+import { useOutingChange, type OutingChange } from "../../api/outings";
+import { useTelling } from "../../ui/useTelling";
 
 /** Puts the page's outing away, with its undo. */
 export function useArchiveOuting() {
   const id = Number(useParams()["id"]);
-  const { mutate } = useOutingChange(id);
-  const { notify } = useNotices();
+  const change = useOutingChange(id);
+  const tell = useTelling();
   return () => {
-    mutate({ act: "archive" });
-    notify({ text: "Outing put away.", undo: () => mutate({ act: "restore" }) });
+    const away: OutingChange = { act: "archive" };
+    tell(change, away, { text: "Outing put away.", undo: { act: "restore" } });
   };
 }

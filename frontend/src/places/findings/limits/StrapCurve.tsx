@@ -1,3 +1,4 @@
+import { PULL_WORDS, PULLS } from "../../../live/pulls";
 import { scaleLinear } from "d3-scale";
 import type { StrapLine } from "../../../api/limits";
 import { around } from "../../../charts/around";
@@ -7,7 +8,8 @@ import { useWidth } from "../../../ui/useWidth";
 import { apart, strapPath } from "./layout";
 
 const HEIGHT = 190;
-const TENSIONS = ["slack", "", "firm", "", "as hard as it goes"];
+/** Every other one: there is no room for more. */
+const TENSIONS = PULLS.map((pull) => (pull % 2 === 1 ? PULL_WORDS[pull] : ""));
 
 /** Gust over the strap's tension: too little does nothing, too much trembles. */
 export function StrapCurve({ strap }: { strap: StrapLine }) {

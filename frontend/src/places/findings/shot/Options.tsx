@@ -9,10 +9,11 @@ import { useNotices } from "../../../ui/notices";
 import { chance } from "../trials/words";
 import { doingWords, groundWords } from "./words";
 
-type Props = { answer: ShotAnswer; chosen: number };
+/** waits: the answer to what is asked now is still on its way. */
+type Props = { answer: ShotAnswer; chosen: number; waits: boolean };
 
 /** The ways to get it: what to do, how often it passes, and one step to practise or to set it up. */
-export function Options({ answer, chosen }: Props) {
+export function Options({ answer, chosen, waits }: Props) {
   const acts = useActs(answer);
   return (
     <ol aria-label="Ways to get it">
@@ -33,10 +34,13 @@ export function Options({ answer, chosen }: Props) {
           </div>
           <Chance one={one} target={answer.target} />
           <span className="flex gap-2">
-            <Button disabled={acts.busy} onClick={() => acts.practise(one)}>
+            <Button disabled={acts.busy || waits} onClick={() => acts.practise(one)}>
               Practise this
             </Button>
-            <Button disabled={acts.busy || one.lens === null} onClick={() => acts.takeSetup(one)}>
+            <Button
+              disabled={acts.busy || waits || one.lens === null}
+              onClick={() => acts.takeSetup(one)}
+            >
               Take this set-up
             </Button>
           </span>

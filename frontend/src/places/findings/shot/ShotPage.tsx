@@ -1,4 +1,4 @@
-import { useDeferredValue, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { useShot, type ShotAnswer, type ShotAsked } from "../../../api/shot";
 import * as format from "../../../formats";
@@ -10,6 +10,7 @@ import { Segments } from "../../../ui/Segments";
 import { Select } from "../../../ui/Select";
 import { Toggle } from "../../../ui/Toggle";
 import { useRemembered } from "../../../ui/useRemembered";
+import { useSettled } from "../../../ui/useSettled";
 import { FindingsTabs } from "../FindingsTabs";
 import { lensBy, LensSlider } from "../LensSlider";
 import { Delivery } from "./Delivery";
@@ -28,8 +29,11 @@ const MOVES = [
 /** How do I get this shot: asked in one line, answered by the ways, the cheapest first. */
 export function ShotPage() {
   const [asked, setAsked] = useRemembered<ShotAsked>("shot", FIRST);
-  const found = useShot(useDeferredValue(asked));
+  const settled = useSettled(asked);
+  const found = useShot(settled);
   const answer = found.data;
+  // Until the answer comes, what is shown is the answer to the question before.
+  const waits = found.isPlaceholderData || settled !== asked;
   const [chosen, setChosen] = useState(0);
   const acts = useActs(answer);
   const put = (part: Partial<ShotAsked>) => {
@@ -48,8 +52,8 @@ export function ShotPage() {
       ArrowRight: () => put({ focal_eq_mm: lensBy(asked.focal_eq_mm, 2) }),
     },
     "Choose a way": { ArrowUp: () => move(-1), ArrowDown: () => move(1) },
-    "Practise this": { Enter: () => one && acts.practise(one) },
-    "Take this set-up": { u: () => one && one.lens !== null && acts.takeSetup(one) },
+    "Practise this": { Enter: () => one && !waits && acts.practise(one) },
+    "Take this set-up": { u: () => one && !waits && one.lens !== null && acts.takeSetup(one) },
   });
   if (found.isLoadingError) return <FaultView error={found.error} />;
   return (
@@ -70,7 +74,7 @@ export function ShotPage() {
             </p>
             <LensReach answer={answer} focal={asked.focal_eq_mm} />
           </div>
-          <Options answer={answer} chosen={chosen} />
+          <Options answer={answer} chosen={chosen} waits={waits} />
           <p className="border-t border-line px-4 py-3 text-small text-stone sm:px-8">
             <Key>↑</Key> <Key>↓</Key> choose, <Key>Enter</Key> practises, <Key>U</Key> takes the
             set-up. Predicted from your own takes, gust and length; polishes are tried on takes

@@ -1,25 +1,22 @@
 import { Link } from "react-router";
 import { useLetIn, type DrillTrial, type TrialTake } from "../../../api/trials";
-import { each } from "../../../api/each";
 import * as format from "../../../formats";
 import { Button } from "../../../ui/Button";
-import { useNotices } from "../../../ui/notices";
+import { useTelling } from "../../../ui/useTelling";
 
 /** The takes that stay out, and why; each can be let in, and any take let out. */
 export function Counted({ trial }: { trial: DrillTrial }) {
   const put = useLetIn();
-  const { notify, fail } = useNotices();
+  const tell = useTelling();
   const out = trial.takes.filter((take) => take.why_out !== "");
   const inside = trial.takes.filter((take) => take.why_out === "");
   const names = Object.fromEntries(trial.sides.map((side) => [side.key, side.name]));
   const letIn = (take: TrialTake, counts: boolean) => {
-    const send = (value: boolean | null) =>
-      each(put, { take_id: take.take_id, counts: value }, { onError: fail });
-    const before = take.chosen ? !counts : null;
-    send(counts);
-    notify({
+    const { take_id } = take;
+    const sent: { take_id: number; counts: boolean | null } = { take_id, counts };
+    tell(put, sent, {
       text: `“${take.name}” ${counts ? "counts" : "stays out"}.`,
-      undo: () => send(before),
+      undo: { take_id, counts: take.chosen ? !counts : null },
     });
   };
   const row = (take: TrialTake, counts: boolean) => (

@@ -21,7 +21,7 @@ export function BenchFoot({ item, name, changed, blocked, onKeep, onCopy, onDrop
   const [naming, setNaming] = useState(false);
   const own = item !== null && !item.typical;
   return (
-    <footer className="sticky bottom-0 z-20 mt-auto flex flex-wrap items-center gap-x-3 gap-y-2 border-t border-line bg-paper px-4 py-2.5 sm:px-8">
+    <footer className="sticky bottom-0 z-(--layer-bar) mt-auto flex flex-wrap items-center gap-x-3 gap-y-2 border-t border-line bg-paper px-4 py-2.5 sm:px-8">
       <Button look="main" disabled={blocked || (own && !changed)} onClick={onKeep}>
         {own ? "Save" : item ? "Keep as your own" : "Keep this set-up"} <Key>S</Key>
       </Button>

@@ -1,3 +1,4 @@
+import { PULL_WORDS, PULLS } from "../../../live/pulls";
 import type { Bench } from "../../../api/kit";
 import { Facts } from "../../../ui/Facts";
 import { Field } from "../../../ui/Field";
@@ -12,13 +13,10 @@ import { StrapDrawing } from "./StrapDrawing";
 import type { StrapPlan } from "./types";
 
 type Ask = Bench["strap"];
-const FELT = [
-  { value: "1", words: "Slack" },
-  { value: "2", words: "Light" },
-  { value: "3", words: "Firm" },
-  { value: "4", words: "Hard" },
-  { value: "5", words: "Full" },
-] as const;
+const FELT = PULLS.map((pull) => {
+  const words = PULL_WORDS[pull];
+  return { value: `${pull}` as const, words: words.charAt(0).toUpperCase() + words.slice(1) };
+});
 const ROUTES = Object.entries(ROUTE_WORDS).map(([value, words]) => ({
   value: value as StrapPlan["route"],
   words,
@@ -126,7 +124,7 @@ export function StrapPanel({ answer, setup, kit, change, problem }: PanelProps) 
               { words: "Mark the strap at", value: inUnits("body_mm", strap.mark_mm) },
               {
                 words: "Pull",
-                value: `${inUnits("pull_n", strap.pull_n)}, ${PULL_WORDS[strap.verdict] ?? ""}`,
+                value: `${inUnits("pull_n", strap.pull_n)}, ${HELPS_WORDS[strap.verdict] ?? ""}`,
                 warns: strap.verdict === "too hard",
               },
               {
@@ -147,7 +145,7 @@ export function StrapPanel({ answer, setup, kit, change, problem }: PanelProps) 
   );
 }
 
-const PULL_WORDS: Record<string, string> = {
+const HELPS_WORDS: Record<string, string> = {
   slack: "too little to help",
   helps: "it helps",
   "too hard": "too hard",

@@ -37,7 +37,7 @@ export function DrillsPage() {
           placeholder="Find a drill"
           value={text}
           onChange={(event) => setText(event.target.value)}
-          className="rounded ml-auto h-[28px] w-48 border border-line bg-paper px-2 text-note placeholder:text-stone"
+          className="rounded ml-auto h-[28px] w-48 border border-control bg-paper px-2 text-note placeholder:text-stone"
         />
       </header>
       {Object.entries(FAMILY_WORDS).map(([family, words]) => {

@@ -46,7 +46,7 @@ export function DropAnywhere({ children }: { children: ReactNode }) {
     <>
       {children}
       {over && (
-        <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center border-2 border-dashed border-lichen-deep bg-lichen-wash">
+        <div className="pointer-events-none fixed inset-3 z-(--layer-drop) grid place-items-center border-2 border-dashed border-lichen-deep bg-lichen-wash">
           <p className="title text-title">Let go to bring the clips in</p>
         </div>
       )}

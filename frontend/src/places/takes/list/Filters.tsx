@@ -53,7 +53,7 @@ export function Filters({ filter, onChange, search }: Props) {
         placeholder="Find by name"
         value={filter.text ?? ""}
         onChange={(event) => onChange({ ...filter, text: event.target.value || undefined })}
-        className="rounded h-[28px] w-40 border border-line bg-paper px-2 text-note placeholder:text-stone"
+        className="rounded h-[28px] w-40 border border-control bg-paper px-2 text-note placeholder:text-stone"
       />
       <Select
         label="Verdict"

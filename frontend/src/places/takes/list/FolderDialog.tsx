@@ -1,3 +1,4 @@
+import { kept } from "../../../api/browserStore";
 import { useEffect, useState, type FormEvent } from "react";
 import { ExplainedError } from "../../../api/client";
 import { scanFolder, type FolderScan } from "../../../api/folders";
@@ -20,7 +21,7 @@ export function FolderDialog({ onClose }: { onClose: () => void }) {
 }
 
 function Folder({ onClose }: { onClose: () => void }) {
-  const [path, setPath] = useState(() => localStorage.getItem(KEY) ?? "");
+  const [path, setPath] = useState(() => kept.get(KEY) ?? "");
   const [scan, setScan] = useState<FolderScan | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [fault, setFault] = useState<ExplainedError | null>(null);
@@ -34,7 +35,7 @@ function Folder({ onClose }: { onClose: () => void }) {
     asked.forget();
     scanFolder(path)
       .then((found) => {
-        localStorage.setItem(KEY, path);
+        kept.set(KEY, path);
         setScan(found);
         setChosen(new Set(found.films.filter((film) => !film.known).map((film) => film.file)));
       })

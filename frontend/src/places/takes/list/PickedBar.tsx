@@ -18,7 +18,7 @@ export function PickedBar({ acts, total, onName }: Props) {
   return (
     <section
       aria-label="Picked takes"
-      className="sticky top-0 z-20 flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ridge-2 bg-paper px-4 py-2 sm:px-8"
+      className="sticky top-0 z-(--layer-bar) flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ridge-2 bg-paper px-4 py-2 sm:px-8"
     >
       <p className="font-semibold" role="status">
         <span className="figure-narrow text-large">{ids.length}</span> picked

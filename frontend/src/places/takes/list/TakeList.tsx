@@ -1,6 +1,8 @@
+import { keptInTab } from "../../../api/browserStore";
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { TakeLine } from "../../../api/client";
+import { tellSeen } from "../../../api/takes";
 import type { Picks } from "./picks";
 import { TakeRow } from "./TakeRow";
 
@@ -32,14 +34,16 @@ export function TakeList({ takes, total, chosen, picks, onNearEnd, ...row }: Pro
     scrollMargin: top,
   });
   useEffect(() => {
-    const kept = Number(sessionStorage.getItem(SCROLL_KEY) ?? 0);
-    if (kept > 0) window.scrollTo({ top: kept });
-    const note = () => sessionStorage.setItem(SCROLL_KEY, String(Math.round(window.scrollY)));
+    const before = Number(keptInTab.get(SCROLL_KEY) ?? 0);
+    if (before > 0) window.scrollTo({ top: before });
+    const note = () => keptInTab.set(SCROLL_KEY, String(Math.round(window.scrollY)));
     window.addEventListener("scrollend", note);
     return () => window.removeEventListener("scrollend", note);
   }, []);
   const items = rows.getVirtualItems();
+  const first = items[0]?.index ?? 0;
   const last = items.at(-1)?.index ?? 0;
+  useEffect(() => tellSeen(first, last + 1), [first, last]);
   useEffect(() => {
     if (last >= takes.length - 20 && takes.length < total) onNearEnd();
   }, [last, takes.length, total, onNearEnd]);

@@ -31,7 +31,7 @@ export function TakeRow({ take, chosen, picked, tight, onChoose, onPick, onDelet
       data-testid={`take-${take.id}`}
     >
       {chosen && <i className="absolute inset-y-0 left-0 w-1 bg-lamp" />}
-      <label className="relative z-10 -m-3 flex items-center justify-center self-stretch p-3">
+      <label className="relative z-(--layer-raised) -m-3 flex items-center justify-center self-stretch p-3">
         <input
           type="checkbox"
           checked={picked}
@@ -86,7 +86,7 @@ export function TakeRow({ take, chosen, picked, tight, onChoose, onPick, onDelet
             look="bare"
             aria-label={`Delete ${take.name}`}
             onClick={() => onDelete(take)}
-            className="relative z-10 hidden! p-1! opacity-0 group-hover:opacity-100 focus-visible:opacity-100 lg:inline-flex!"
+            className="relative z-(--layer-raised) hidden! p-1! opacity-0 group-hover:opacity-100 focus-visible:opacity-100 lg:inline-flex!"
           >
             <Trash2 size={15} aria-hidden />
           </Button>
@@ -131,7 +131,7 @@ function Verdict({ take }: { take: TakeLine }) {
   const act = useTakeAct();
   if (take.state === "queued" || take.state === "running") {
     return (
-      <div className="relative z-10 flex items-center gap-3">
+      <div className="relative z-(--layer-raised) flex items-center gap-3">
         <div className="flex-1">
           <p className="text-small text-stone">
             {take.state === "queued" ? "Waiting" : "Measuring"}

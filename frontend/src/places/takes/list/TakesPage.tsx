@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Button } from "../../../ui/Button";
 import { FaultView } from "../../../ui/FaultView";
 import { useRemembered } from "../../../ui/useRemembered";
+import { useHasRoom } from "./useHasRoom";
 import { useKeys } from "../../../keys/useKeys";
 import { Arrivals } from "./Arrivals";
 import { ChosenSaid } from "./ChosenSaid";
@@ -58,7 +59,8 @@ export function TakesPage() {
     "Narrow the list": { f: () => setNarrow(!narrow) },
   });
   useKeys(beside ? { "Play or pause": { " ": () => setPlaying((now) => !now) } } : {});
-  const shown = beside && chosen !== undefined;
+  const room = useHasRoom();
+  const shown = beside && room && chosen !== undefined;
   const some = first !== undefined && first.all > 0;
   const named = takes.find((take) => take.id === acts.toName[0]);
 

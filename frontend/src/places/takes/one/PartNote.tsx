@@ -1,20 +1,20 @@
 import * as format from "../../../formats";
 import type { TakeChange, TakeDetail } from "../../../api/client";
 import { useChangeTake } from "../../../api/takes";
-import { each } from "../../../api/each";
-import { useNotices } from "../../../ui/notices";
+import { useTelling } from "../../../ui/useTelling";
 
 /** Which part of its film a take is, where it is not all of it. */
 export function PartNote({ detail }: { detail: TakeDetail }) {
   const { part } = detail;
   const change = useChangeTake(detail.take.id);
-  const { notify, fail } = useNotices();
+  const tell = useTelling();
   if (!part) return null;
   const { from_s, to_s } = part;
-  const judge = (asked: TakeChange) => each(change, asked, { onError: fail });
   const judgeWhole = () => {
-    judge({ whole: true });
-    notify({ text: "All of it is judged.", undo: () => judge({ part: { from_s, to_s } }) });
+    tell(change, { whole: true } as TakeChange, {
+      text: "All of it is judged.",
+      undo: { part: { from_s, to_s } },
+    });
   };
   return (
     <p className="px-4 pb-3 text-note sm:px-8">

@@ -1,8 +1,7 @@
-import type { TakeLine } from "../../../api/client";
+import type { TakeChange, TakeLine } from "../../../api/client";
 import { useChangeTake } from "../../../api/takes";
-import { each } from "../../../api/each";
 import { NameDialog } from "../../../ui/NameDialog";
-import { useNotices } from "../../../ui/notices";
+import { useTelling } from "../../../ui/useTelling";
 
 type Props = {
   take: TakeLine;
@@ -11,17 +10,13 @@ type Props = {
 
 /** Asks for a take's own name; the last one comes back by undo. */
 export function RenameDialog({ take, onClose }: Props) {
-  const { notify, fail } = useNotices();
+  const tell = useTelling();
   const change = useChangeTake(take.id);
-  /** null: what it is filed under, or its file's name, again. */
-  const put = (own_name: string | null) => each(change, { own_name }, { onError: fail });
   const rename = (name: string) => {
     if (name === take.name) return;
-    put(name);
-    notify({
-      text: `Named “${name}”.`,
-      undo: () => put(take.named ? take.name : null),
-    });
+    // null: what it is filed under, or its file's name, again.
+    const before: TakeChange = { own_name: take.named ? take.name : null };
+    tell(change, { own_name: name } as TakeChange, { text: `Named “${name}”.`, undo: before });
   };
   return (
     <NameDialog

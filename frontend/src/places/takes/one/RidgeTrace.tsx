@@ -35,7 +35,7 @@ export function RidgeTrace({ judgement }: { judgement: Judgement }) {
 
 function Legend() {
   return (
-    <ul className="pointer-events-none absolute top-1.5 right-[72px] z-10 hidden gap-3 text-fine text-stone sm:flex">
+    <ul className="pointer-events-none absolute top-1.5 right-[72px] z-(--layer-raised) hidden gap-3 text-fine text-stone sm:flex">
       {BANDS.map((band) => (
         <li key={band.name} className="flex items-center gap-1.5">
           <i className="size-2.5 rounded-[1px]" style={{ background: band.colour }} />

@@ -4,9 +4,8 @@ import type { RemedyLine, TakeDetail } from "../../../api/client";
 import { useMark, useRemedyDetails } from "../../../api/decisions";
 import { useChanged } from "../../../api/keys";
 import { useChangeBrief, useChangeTake, usePath, useTake } from "../../../api/takes";
-import { each } from "../../../api/each";
 import { FaultView } from "../../../ui/FaultView";
-import { useNotices } from "../../../ui/notices";
+import { useTelling } from "../../../ui/useTelling";
 import { PreviewPanel } from "../preview/PreviewPanel";
 import { useDelete } from "../list/useDelete";
 import { Button } from "../../../ui/Button";
@@ -48,7 +47,8 @@ export function TakePage() {
   const found = useTake(id);
   if (found.isLoadingError) return <FaultView error={found.error} />;
   if (!found.data) return <p className="p-8 text-stone">Reading the take…</p>;
-  return <LoadedTake key={found.data.take.id} detail={found.data} />;
+  const { take } = found.data;
+  return <LoadedTake key={take.id} detail={found.data} comes={take.id !== id} />;
 }
 
 /** Reads what hangs on the path anew when a take has been measured again. */
@@ -61,7 +61,8 @@ function useMeasuredAgain(state: TakeDetail["take"]["state"]) {
   }, [state, changed]);
 }
 
-function LoadedTake({ detail }: { detail: TakeDetail }) {
+/** comes: another take is on its way; what is still shown of this one is not acted on. */
+function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
   const { take, brief, clip, judgement } = detail;
   const [playhead] = useState(() => new Playhead());
   const [previewHead] = useState(() => new Playhead());
@@ -82,7 +83,7 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
   const settled = judgement !== null && judgement.verdict !== null;
   const details = useRemedyDetails(take.id, brief, settled);
   const mark = useMark();
-  const { notify, fail } = useNotices();
+  const tell = useTelling();
   const navigate = useNavigate();
   const remove = useDelete();
   useEffect(() => {
@@ -99,22 +100,17 @@ function LoadedTake({ detail }: { detail: TakeDetail }) {
     : judgement?.remedies.find((remedy) => remedy.remedy === seen);
   const marking = (smooth: boolean) => {
     const was = detail.marked;
-    const put = (value: boolean | null) =>
-      each(mark, { id: take.id, smooth: value }, { onError: fail });
-    put(was === smooth ? null : smooth);
-    notify({
-      text:
-        was === smooth
-          ? "Mark taken back."
-          : smooth
-            ? "Marked smooth enough."
-            : "Marked not smooth.",
-      undo: () => put(was),
-    });
+    const said = smooth ? "Marked smooth enough." : "Marked not smooth.";
+    tell(
+      mark,
+      { id: take.id, smooth: was === smooth ? null : smooth },
+      { text: was === smooth ? "Mark taken back." : said, undo: { id: take.id, smooth: was } },
+    );
   };
   const leave = () => (remove(take), void navigate("/takes"));
   useTakeKeys({
     detail,
+    comes,
     playhead,
     previewing: shown !== undefined,
     onPlay: play,

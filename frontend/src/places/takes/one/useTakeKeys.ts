@@ -10,6 +10,8 @@ const SECOND = 1;
 
 type Asked = {
   detail: TakeDetail;
+  /** Another take is on its way: keys wait for it. */
+  comes: boolean;
   playhead: Playhead;
   /** A preview is open; it has the keys of its own. */
   previewing: boolean;
@@ -26,7 +28,7 @@ type Asked = {
 export function useTakeKeys(asked: Asked): void {
   const { detail, playhead, previewing, onPlay, onPreview, onMark, onFiner, onDelete, onName } =
     asked;
-  const { onLike } = asked;
+  const { comes, onLike } = asked;
   const { judgement, clip } = detail;
   const navigate = useNavigate();
   const go = (to: number | null) => to !== null && void navigate(`/takes/${to}`);
@@ -78,7 +80,18 @@ export function useTakeKeys(asked: Asked): void {
     "A brief like it": { b: onLike },
     "Back to the list": { Escape: () => void navigate("/takes") },
   };
-  useKeys(previewing ? always : { ...own, ...always });
+  const shown = previewing ? always : { ...own, ...always };
+  useKeys(comes ? waiting(shown) : shown);
+}
+
+/** The same keys, which do nothing yet. */
+function waiting(words: KeyWords): KeyWords {
+  return Object.fromEntries(
+    Object.entries(words).map(([said, keys]) => [
+      said,
+      Object.fromEntries(Object.keys(keys).map((key) => [key, () => undefined])),
+    ]),
+  );
 }
 
 /** The verdict where it can be seen, else what would leave least. */
