@@ -25,9 +25,16 @@ from ridgewind.core.motion.subject import Subject, SubjectPath
 from ridgewind.core.motion.tracker import Tracker
 from ridgewind.films.measuring import measure_film
 from ridgewind.media.decode import Film, Picture
-from ridgewind.media.encode import FilmWriter
+from ridgewind.media.encode import FilmWriter, Shown
 from ridgewind.media.errors import DAMAGED, UnfitError, UnreadableError
-from ridgewind.media.planes import DEEP, SHALLOW, frame_of, pixel_format, planes_of
+from ridgewind.media.planes import (
+    DEEP,
+    SHALLOW,
+    frame_of,
+    pixel_format,
+    planes_of,
+    view_of,
+)
 from ridgewind.media.sound import Sound
 from ridgewind.media.warp import warped
 
@@ -212,7 +219,10 @@ def _render(
         if recipe.rate == 1.0 and film.facts.has_sound:
             sound = stack.enter_context(Sound(source.path, start_s=start_s, end_s=end_s))
         writer: FilmWriter | None = None
+        shown = Shown() if fmt == SHALLOW else None
         for picture, at_s in shown_pictures(film, start_s, end_s, source.fps, recipe.step):
+            # A preview is for the screen, in the very colours of the copy beside which it is seen.
+            frame = picture.frame if shown is None else shown.frame(picture, size)
             if writer is None:
                 fmt = fmt or pixel_format(picture)
                 writer = stack.enter_context(
@@ -225,16 +235,18 @@ def _render(
                         sound_hz=0 if sound is None else sound.rate_hz,
                     )
                 )
-                writer.describe_colours(picture.frame)
+                writer.describe_colours(frame)
             t_s = at_s - source.shift_s
             window = windows.at(np.array([t_s])).matrices(size)[0]
             planes = warped(
-                planes_of(picture, size, fmt or SHALLOW),
+                planes_of(picture, size, fmt or SHALLOW)
+                if shown is None
+                else (view_of(frame, 0), view_of(frame, 1), view_of(frame, 2)),
                 window,
                 deep=fmt == DEEP,
             )
             out_s = max(0.0, (t_s - recipe.start_s) / recipe.rate)
-            writer.write(frame_of(planes, fmt or SHALLOW, picture.frame), out_s)
+            writer.write(frame_of(planes, fmt or SHALLOW, frame), out_s)
             if sound is not None:
                 sound.write(writer, until_s=out_s)
             on_progress(min(1.0, (picture.t_s - start_s) / max(end_s - start_s, 1e-3)))
