@@ -76,3 +76,27 @@ it("reads a list again that was read before a change of which the first pulse te
   expect(shown()).toEqual(["two"]);
   expect(lists).toBe(2);
 });
+
+it("reads a slow list to its end, however often something changes meanwhile", async () => {
+  const aborted: boolean[] = [];
+  const shown = opened();
+  await passing(IDLE_MS);
+  const before = lists;
+  let busy = 1;
+  vi.mocked(client.GET).mockImplementation(((path: string, asked: { signal?: AbortSignal }) => {
+    if (path === "/api/pulse") {
+      kept = `${kept}+`; // every 600 ms another take is measured
+      return answered({ stamp: kept, all: 0, busy, stale: 0 });
+    }
+    if (path !== "/api/takes") return answered({});
+    lists += 1;
+    asked.signal?.addEventListener("abort", () => aborted.push(true));
+    const page = { stamp: kept, takes: [], total: 0, all: 0, busy, stale: 0 };
+    return new Promise((go) => setTimeout(() => go(answered(page)), 2000));
+  }) as never);
+  await passing(20_000);
+  busy = 0;
+  expect(aborted).toEqual([]);
+  expect(shown()).not.toEqual(["one"]);
+  expect(lists - before).toBeLessThan(12);
+});

@@ -146,3 +146,23 @@ it("lists its keys for as long as it is there", () => {
   press("k");
   expect(done).toEqual([]);
 });
+
+it("leaves no key to the rest of the page while one part has them all", () => {
+  const left: string[] = [];
+  function Everywhere() {
+    useKeys({ "Go to Takes": { 6: () => left.push("6") } }, { everywhere: true });
+    return null;
+  }
+  const both = (runs: boolean) => (
+    <>
+      <Everywhere />
+      {runs && <Page first />}
+    </>
+  );
+  const { rerender } = render(both(true));
+  press("6");
+  expect(left).toEqual([]);
+  rerender(both(false));
+  press("6");
+  expect(left).toEqual(["6"]);
+});

@@ -107,6 +107,9 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
       { text: was === smooth ? "Mark taken back." : said, undo: { id: take.id, smooth: was } },
     );
   };
+  // Nothing else can be said of a take before this is answered: it is asked first.
+  const isAsked = detail.doubts.some((one) => one.doubt !== null && !one.said);
+  const whose = <WhoseMotion detail={detail} onName={() => setNaming(true)} />;
   const leave = () => (remove(take), void navigate("/takes"));
   useTakeKeys({
     detail,
@@ -133,6 +136,7 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
         </Suspense>
         {clip && judgement ? (
           <>
+            {isAsked && whose}
             <div className="order-last flex flex-wrap items-center gap-x-3.5 gap-y-2 px-4 pb-3 sm:px-8 md:order-none">
               <BriefStrip
                 detail={detail}
@@ -185,7 +189,7 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
             )}
             {judgement.likeness && <LikeExample likeness={judgement.likeness} />}
             <PartNote detail={detail} />
-            <WhoseMotion detail={detail} onName={() => setNaming(true)} />
+            {!isAsked && whose}
             <ShotNotes clip={clip} judgement={judgement} captureFps={detail.capture_fps} />
             <RidgeTrace judgement={judgement} />
             {settled && <Causes judgement={judgement} />}
