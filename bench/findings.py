@@ -58,7 +58,8 @@ def fill(db: Connection) -> str:
         )  # fmt: skip
         for position in range(2 * TAKES):
             number += 1
-            clip_id = clips.add(db, sha256=f"{number:064d}", file=f"{number:064d}.mp4", size_bytes=1)
+            sha256 = f"{number:064d}"
+            clip_id = clips.add(db, sha256=sha256, file=f"{sha256}.mp4", size_bytes=1)
             take_id = takes.add(
                 db, clip_id=clip_id, name=f"T{number}", brief_id=brief_id, setup_id=None
             )

@@ -14,7 +14,7 @@ export default defineConfig({
       // load stays under its bar. More in one piece would not.
       output: {
         codeSplitting: {
-          groups: [{ name: "shared", minShareCount: 15 }],
+          groups: [{ name: "shared", minShareCount: 20 }],
         },
       },
       onLog(level, log, proceed) {

@@ -141,7 +141,8 @@ def faults_of(page: Page, rules: list[str] | None = None) -> list[str]:
     """Serious faults of a page as it stands, and whether it is wider than its window. rules: only
     these are looked at; None for all."""
     page.wait_for_timeout(SETTLE_MS)
-    options = {"resultTypes": ["violations"]} | ({} if rules is None else {"runOnly": rules})
+    sizes = {"rules": {"target-size": {"enabled": True}}}  # left out by itself
+    options = {"resultTypes": ["violations"]} | (sizes if rules is None else {"runOnly": rules})
     result = page.evaluate("options => axe.run(document, options)", options)
     overflow = page.evaluate("document.documentElement.scrollWidth - innerWidth")
     serious = [

@@ -115,7 +115,7 @@ def test_the_pages_open_again_with_the_computer_away(open_server, phone):
     expect(phone.get_by_test_id("runner")).to_have_attribute("data-ready", "true")
     phone.context.set_offline(True)
     phone.goto(own)  # opened anew
-    expect(phone.get_by_text("The computer is away.")).to_be_visible()
+    expect(phone.get_by_text("The computer does not answer at the moment.")).to_be_visible()
     phone.get_by_role("button", name=re.compile("begin")).click()
     phone.get_by_role("button", name="Start").click()
     expect(phone.get_by_text("All done")).to_be_visible()
@@ -244,7 +244,7 @@ def test_the_meter_tells_a_phones_turning_and_finds_the_strap(fresh, page):
     page.get_by_role("button", name="Start").click()
     figure = page.get_by_test_id("live-gust")
     expect(figure).not_to_have_text("–")
-    first = page.get_by_role("button", name="Pull 0, slack")
+    first = page.get_by_role("button", name="Pull 1, slack")
     expect(first).not_to_contain_text("–")
     page.evaluate("window.shake = 0.2")
     page.keyboard.press("3")

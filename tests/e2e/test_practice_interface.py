@@ -293,7 +293,7 @@ def test_a_locked_drill_stays_when_the_order_changes(fresh, page):
     expect(page.get_by_role("button", name="Knees", exact=True)).to_have_attribute(
         "aria-pressed", "true"
     )
-    page.wait_for_load_state("networkidle")
+    expect(page.get_by_role("button", name="Keep and practise")).to_be_enabled()
     shown = [one.get_attribute("aria-label") for one in names.all()]
     assert len(shown) >= 2
     assert set(shown) <= spared

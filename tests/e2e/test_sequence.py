@@ -116,7 +116,7 @@ def test_shots_are_ticked_on_the_phone_with_the_network_gone(open_server, phone)
     phone.get_by_label("Note").fill("wind in the sails")
     phone.get_by_label("Note").press("Enter")
     phone.get_by_role("button", name="Got it").click()
-    expect(phone.get_by_text("what you say is kept here")).to_be_visible()
+    expect(phone.get_by_text("your notes are kept here")).to_be_visible()
     phone.context.set_offline(False)
 
     def states() -> list[str]:

@@ -46,8 +46,10 @@ def ask(server: Server, method: str, address: str) -> None:
     headers = HEADERS | {"Content-Type": "application/json"}
     body = None if method == "GET" else b"{}"
     request = urllib.request.Request(server.address + address, body, headers, method=method)
+    status = 200
     try:
         with urllib.request.urlopen(request, timeout=30) as reply:
             reply.read(1 << 20)
     except urllib.error.HTTPError as error:
-        assert error.code < 500 or error.code in (503, 507), (method, address)
+        status = error.code
+    assert status < 500 or status in (503, 507), (method, address)

@@ -147,7 +147,7 @@ it("lists its keys for as long as it is there", () => {
   expect(done).toEqual([]);
 });
 
-it("leaves no key to the rest of the page while one part has them all", () => {
+it("does not leave by a key of every page what has its keys first", () => {
   const left: string[] = [];
   function Everywhere() {
     useKeys({ "Go to Takes": { 6: () => left.push("6") } }, { everywhere: true });

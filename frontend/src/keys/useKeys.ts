@@ -27,12 +27,12 @@ const CLOSED_LISTS = "[role=combobox]";
 type Options = {
   /** They count on every page, and stand last in the list of keys. */
   everywhere?: boolean;
-  /** They count before any other, and for a focused button too, as a remote sends them. No other
-   * keys count while they do. */
+  /** They count before any other, and for a focused button too, as a remote sends them. Keys
+   * of every page do not count while they do: they would leave what runs. */
   first?: boolean;
 };
 
-/** How many parts of the page have all keys for themselves. */
+/** How many parts of the page are not to be left by a key. */
 let alone = 0;
 
 /** Keys of a page, each with what it does; the list of keys shows just these. */
@@ -56,7 +56,7 @@ export function useKeys(words: KeyWords, { everywhere = false, first = false }: 
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (document.querySelector("[role=dialog]")) return;
-      if (alone > 0 && !first) return;
+      if (alone > 0 && everywhere) return;
       if (first ? belongsToSlider(event) : belongsToControl(event)) return;
       const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
       const act = latest.current[event.shiftKey && name.length > 1 ? `Shift+${name}` : name];
@@ -67,7 +67,7 @@ export function useKeys(words: KeyWords, { everywhere = false, first = false }: 
     };
     window.addEventListener("keydown", listen, { capture: first });
     return () => window.removeEventListener("keydown", listen, { capture: first });
-  }, [first]);
+  }, [first, everywhere]);
 }
 
 function belongsToSlider(event: KeyboardEvent): boolean {

@@ -56,3 +56,21 @@ it("still undoes a deed whose notice has gone, once, and says what it was", asyn
   act(() => notices.current.undoLast());
   expect(undone).toEqual(["reject"]);
 });
+
+it("undoes what was not answered yet after its answer, and says nothing of it before", async () => {
+  const notices = opened();
+  const undone: string[] = [];
+  let answer: () => void = () => undefined;
+  const work = new Promise<void>((go) => (answer = go));
+  act(() => notices.current.notify({ text: "before", undo: () => undone.push("before") }));
+  act(() => notices.current.tell(work, { text: "Filed.", undo: () => undone.push("filed") }));
+  act(() => notices.current.undoLast());
+  expect(undone).toEqual([]);
+  await act(async () => answer());
+  expect(undone).toEqual(["filed"]);
+  expect(screen.queryByText("Filed.")).toBeNull();
+  act(() => notices.current.tell(Promise.reject(new Error("x")), { text: "Kept.", undo: () => 0 }));
+  expect(await screen.findByText("That did not work.", {}, LOADED)).toBeTruthy();
+  act(() => notices.current.undoLast());
+  expect(undone).toEqual(["filed", "before"]);
+});

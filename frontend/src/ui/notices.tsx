@@ -20,7 +20,13 @@ export type Notice = {
 };
 type Deed = { id: number; text: string; undo: () => void };
 type Notify = (notice: Omit<Notice, "id">) => void;
-type Notices = { notify: Notify; fail: (error: unknown) => void; undoLast: () => void };
+type Notices = {
+  notify: Notify;
+  fail: (error: unknown) => void;
+  /** Say what was done once it is, or why it is not; it can be undone from now on, after the answer. */
+  tell: (work: Promise<unknown>, deed: { text: string; undo?: () => void }) => void;
+  undoLast: () => void;
+};
 
 /** Deeds that can still be undone, whether they are shown or not. */
 const MOST_KEPT = 30;
@@ -73,6 +79,36 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     },
     [notify],
   );
+  const tell = useCallback<Notices["tell"]>(
+    (work, { text, undo }) => {
+      const waiting: Deed = { id: next.current++, text, undo: () => undefined };
+      let undone = false;
+      if (undo) {
+        waiting.undo = () => {
+          undone = true;
+          deeds.current = deeds.current.filter((deed) => deed !== waiting);
+          void work.then(undo, () => undefined);
+        };
+        deeds.current = [...deeds.current, waiting].slice(-MOST_KEPT);
+      }
+      void work.then(
+        () => {
+          if (undone) return;
+          const place = deeds.current.indexOf(waiting);
+          notify({ text, ...(undo && { undo }) });
+          // In its own place among what was done meanwhile.
+          const told = deeds.current.at(-1);
+          if (undo && told && place >= 0)
+            deeds.current = deeds.current.slice(0, -1).with(place, told);
+        },
+        (error: unknown) => {
+          deeds.current = deeds.current.filter((deed) => deed !== waiting);
+          fail(error);
+        },
+      );
+    },
+    [notify, fail],
+  );
   const undoLast = useCallback(() => {
     const last = deeds.current.at(-1);
     if (!last) return;
@@ -81,7 +117,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     if (!shown.current.has(last.id)) notify({ text: `Undone: ${last.text}` });
     drop(last.id);
   }, [drop, notify]);
-  const value = useMemo(() => ({ notify, fail, undoLast }), [notify, fail, undoLast]);
+  const value = useMemo(() => ({ notify, fail, tell, undoLast }), [notify, fail, tell, undoLast]);
   return (
     <Context value={value}>
       {children}

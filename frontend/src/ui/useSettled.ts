@@ -11,5 +11,5 @@ export function useSettled<T>(value: T, quiet_ms = QUIET_MS): T {
     const timer = setTimeout(() => setSettled(value), quiet_ms);
     return () => clearTimeout(timer);
   }, [value, same, quiet_ms]);
-  return settled;
+  return same ? value : settled;
 }

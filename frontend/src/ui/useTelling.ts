@@ -11,21 +11,13 @@ type Deed<Sent> = {
 
 /** Sends a change and says that it is so once it is, with its undo; or why it is not. */
 export function useTelling() {
-  const { notify, fail } = useNotices();
+  const { tell, fail } = useNotices();
   return useCallback(
     <Sent, Data>(change: Change<Sent, Data>, sent: Sent, deed: Deed<Sent>) => {
       const { text, undo } = deed;
-      each(change, sent, {
-        onSuccess: () =>
-          notify({
-            text,
-            ...(undo !== undefined && {
-              undo: () => each(change, undo, { onError: fail }),
-            }),
-          }),
-        onError: fail,
-      });
+      const back = undo !== undefined && { undo: () => each(change, undo, { onError: fail }) };
+      tell(change.mutateAsync(sent), { text, ...back });
     },
-    [notify, fail],
+    [tell, fail],
   );
 }

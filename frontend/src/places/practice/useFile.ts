@@ -6,7 +6,7 @@ import { undoing, type Filed } from "./filing";
 /** File films under planned takes, or take them out, with one undo for all of them. */
 export function useFile({ session }: SessionDetail) {
   const change = useSessionChange(session.id);
-  const { notify, fail } = useNotices();
+  const { tell, fail } = useNotices();
   const put = (filed: Filed[]) =>
     Promise.all(
       filed.map(({ position, take_id }) =>
@@ -16,13 +16,9 @@ export function useFile({ session }: SessionDetail) {
   return (filed: Filed[]) => {
     const before = undoing(filed, session.takes);
     const out = filed.every((one) => one.take_id === null);
-    void put(filed).then(
-      () =>
-        notify({
-          text: out ? "Taken out again." : `Filed ${format.takes(filed.length)}.`,
-          undo: () => void put(before).catch(fail),
-        }),
-      fail,
-    );
+    tell(put(filed), {
+      text: out ? "Taken out again." : `Filed ${format.takes(filed.length)}.`,
+      undo: () => void put(before).catch(fail),
+    });
   };
 }

@@ -194,7 +194,7 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
             <RidgeTrace judgement={judgement} />
             {settled && <Causes judgement={judgement} />}
             <MoveNotes id={take.id} judgement={judgement} />
-            <div className="border-t border-line px-4 py-2.5 sm:px-8">
+            <div className="flex flex-wrap items-center gap-y-1.5 border-t border-line px-4 py-2.5 sm:px-8">
               <Button
                 look="bare"
                 className="-ml-[11px]"
@@ -206,7 +206,7 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
               <a
                 href={`/api/takes/${take.id}/path.csv`}
                 download
-                className="ml-4 text-note text-stone underline hover:text-ink"
+                className="ml-4 py-1 text-note text-stone underline hover:text-ink"
               >
                 The path, CSV
               </a>
@@ -217,7 +217,7 @@ function LoadedTake({ detail, comes }: { detail: TakeDetail; comes: boolean }) {
                   </Button>
                   <Link
                     to={`/findings/shot?like=${take.id}`}
-                    className="ml-3 text-note text-stone underline hover:text-ink"
+                    className="ml-3 py-1 text-note text-stone underline hover:text-ink"
                   >
                     How do I get one like it?
                   </Link>
