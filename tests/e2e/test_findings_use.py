@@ -47,6 +47,8 @@ def test_a_shot_leads_to_a_planned_session(practised, page):
     page.keyboard.press("Enter")
     expect(page.get_by_text("48 mm", exact=True)).to_be_visible()
     page.locator("h1").click()
+    options = page.get_by_role("list", name="Ways to get it")
+    expect(options).to_have_attribute("aria-busy", "false")  # what is shown is what is asked
     page.keyboard.press("ArrowDown")
     expect(ways.nth(1)).to_have_attribute("aria-current", "true")
     page.keyboard.press("Enter")

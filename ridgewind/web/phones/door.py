@@ -67,6 +67,8 @@ MAY_SEE = {
     "outings.list_outings", "outings.outing", "outings.shot_slate", "outings.takes_of_outing",
     "joined.joined", "joined.better_cut", "joined.used", "joined.film", "joined.film_file",
     "joined.as_pdf", "joined.as_png",
+    # how much of a film has arrived, which is asked by HEAD
+    "uploads.received",
     # kit
     "kit.whole_kit", "briefs.list_briefs", "bench.preview_film",
 }  # fmt: skip

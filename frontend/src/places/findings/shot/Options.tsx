@@ -16,7 +16,7 @@ type Props = { answer: ShotAnswer; chosen: number; waits: boolean };
 export function Options({ answer, chosen, waits }: Props) {
   const acts = useActs(answer);
   return (
-    <ol aria-label="Ways to get it">
+    <ol aria-label="Ways to get it" aria-busy={waits} className={waits ? "opacity-60" : ""}>
       {answer.options.map((one, index) => (
         <li
           key={one.key}
