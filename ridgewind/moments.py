@@ -31,7 +31,7 @@ def utc_text(when: datetime) -> str:
 
 
 def normalised(told: str | None) -> str | None:
-    """What a file says of when it was made, as it is kept; None where that says nothing.
+    """What a file says of when it was made, as it is kept. Returns None if that says nothing.
 
     >>> normalised("2026:05:03 14:00:00+02:00")
     '2026-05-03T12:00:00.000Z'

@@ -247,7 +247,7 @@ def cancel(db: Connection, take_id: int) -> TakeRow:
 
 def make_copy_again(library: Library, db: Connection, take_id: int) -> int | None:
     """Let the copy that a browser plays be made anew, in the pass that measures the film; returns
-    the clip that waits now, None where nothing can be made, or it is on its way."""
+    the clip that waits now, or None if nothing can be made, or it is on its way."""
     clip = clips.by_id(db, takes.by_id(db, take_id).clip_id)
     job = jobs.one(db, "measure", clip.id)
     has_picture = clip.codec not in (None, clips.LOG_CODEC)

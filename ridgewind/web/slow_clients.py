@@ -198,7 +198,7 @@ class WholeBodies:
 
 
 async def _whole(receive: Receive, most: int) -> bytes | None:
-    """A body, None where whoever sent it is gone. Raises _TooLargeError."""
+    """A body, or None if whoever sent it is gone. Raises _TooLargeError."""
     pieces = bytearray()
     while True:
         event = await receive()

@@ -262,7 +262,7 @@ def band_shares(reading: Reading) -> tuple[tuple[Band, ...], list[Floats]]:
 
 
 def _evened(motion: Motion, shot: Shot) -> EvenShot | None:
-    """None where no two neighbouring frames can be trusted: nothing moves between them."""
+    """Returns None if no two neighbouring frames can be trusted: nothing moves between them."""
     inside = slice(shot.start, shot.stop)
     t_s, trusted = motion.t_s[inside], motion.trusted[inside]
     if trusted.sum() < LEAST_TRUSTED:
