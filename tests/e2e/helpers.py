@@ -86,7 +86,7 @@ def check_accessibility(browser: Browser, address: str, *, ready, looks=LOOKS) -
     for (width, height), theme, rules in looks:
         page.evaluate("theme => (document.documentElement.dataset.theme = theme)", theme)
         page.set_viewport_size({"width": width, "height": height})
-        found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules)]
+        found += [f"{width} {theme}: {fault}" for fault in faults_of(page, rules, sizes=True)]
     page.evaluate(FOLLOW, ELSEWHERE)
     assert found == []
 
@@ -137,12 +137,12 @@ def _page_to_look_at(browser: Browser) -> Page:
     return _pages[browser]
 
 
-def faults_of(page: Page, rules: list[str] | None = None) -> list[str]:
+def faults_of(page: Page, rules: list[str] | None = None, *, sizes: bool = False) -> list[str]:
     """Serious faults of a page as it stands, and whether it is wider than its window. rules: only
-    these are looked at; None for all."""
+    these are looked at; None for all. sizes: whether targets are 24 px too."""
     page.wait_for_timeout(SETTLE_MS)
-    sizes = {"rules": {"target-size": {"enabled": True}}}  # left out by itself
-    options = {"resultTypes": ["violations"]} | (sizes if rules is None else {"runOnly": rules})
+    told = {"rules": {"target-size": {"enabled": sizes}}}  # left out by itself
+    options = {"resultTypes": ["violations"]} | (told if rules is None else {"runOnly": rules})
     result = page.evaluate("options => axe.run(document, options)", options)
     overflow = page.evaluate("document.documentElement.scrollWidth - innerWidth")
     serious = [

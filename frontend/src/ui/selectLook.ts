@@ -8,4 +8,4 @@ export type SelectProps<T extends string> = {
 };
 
 export const triggerLook = (wide: boolean) =>
-  `rounded inline-flex items-center gap-1 border border-line bg-paper px-2 text-note font-medium hover:border-ridge-2 ${wide ? "h-[30px] w-full justify-between" : "h-[28px]"} max-w-full [&>span]:truncate`;
+  `rounded inline-flex items-center gap-1 border border-control bg-paper px-2 text-note font-medium hover:border-ridge-2 ${wide ? "h-[30px] w-full justify-between" : "h-[28px]"} max-w-full [&>span]:truncate`;
